@@ -1,0 +1,189 @@
+import { z } from 'zod';
+import type { SimulatorParameters } from '../aircraft/index.ts';
+import { coldControls, type Controls } from './inputs.ts';
+import { clip } from './physics.ts';
+import { readSignal, setInput, type SignalValue } from './signals.ts';
+import { type Conditions, Simulator, TICK_S } from './simulator.ts';
+
+const scalar = z.union([z.number(), z.string()]);
+const testSchema = z.strictObject({ sig: z.string(), op: z.enum(['>=', '<=', '>', '<', '==', '!=']), val: scalar });
+const eventSchema = z.strictObject({
+  id: z.string().optional(),
+  t: z.number().optional(),
+  when: z.union([testSchema, z.array(testSchema)]).optional(),
+  after: z.string().optional(),
+  delay_s: z.number().optional(),
+  set: z.record(z.string(), scalar),
+});
+const outcomeSchema = z.looseObject({
+  fn: z.enum(['max', 'min', 'end', 'at', 'first', 't_max', 'dur_above', 'final']),
+  sig: z.string(),
+  op: z.enum(['>=', '<=', '>', '<', '==', '!=']).optional(),
+  val: scalar.optional(),
+  t: z.number().optional(),
+  t0: z.number().optional(),
+  t1: z.number().optional(),
+  value: z.union([z.number(), z.string(), z.null()]).optional(),
+  tol: z.union([z.number(), z.literal('exact'), z.null()]).optional(),
+});
+
+/** One scenario of a scenario file (docs/formats.md): a type, the air, events by time or condition, figures to measure. */
+export const scenarioSchema = z.looseObject({
+  id: z.string(),
+  type: z.string(),
+  env: z.looseObject({}).optional(),
+  init: z.looseObject({}).optional(),
+  running: z.strictObject({ coll: z.number() }).optional(),
+  coll_mode: z.enum(['manual', 'hold', 'hover', 'hover_nr']).optional(),
+  noise: z.boolean().optional(),
+  seed: z.int().optional(),
+  events: z.array(eventSchema),
+  duration_s: z.number().positive().max(36_000),
+  outcomes: z.array(outcomeSchema),
+});
+export type Scenario = z.infer<typeof scenarioSchema>;
+export type Outcome = z.infer<typeof outcomeSchema>;
+export type CheckedOutcome = Outcome & { measured: SignalValue | null; ok: boolean | null };
+
+interface Log {
+  t: number[];
+  columns: Map<string, SignalValue[]>;
+}
+
+/** Runs one scenario from start to end. @returns its outcomes, each with what was measured, and the 50 Hz log of the signals asked for */
+export function runScenario(parameters: SimulatorParameters, scenario: Scenario, extraSignals: readonly string[] = []): { checks: CheckedOutcome[]; log: Log } {
+  const { env, init, running } = scenario;
+  const conditions: Conditions = { ...(init as Conditions), env: env as NonNullable<Conditions['env']>, noise: scenario.noise ?? false };
+  if (running) conditions.running = running;
+  const simulator = new Simulator(parameters, conditions, scenario.seed ?? 1);
+  const controls = coldControls(parameters);
+  if (running) setFlying(controls, running.coll);
+  const pilot = hoverPilot(scenario, simulator, controls);
+  const signals = [...new Set([...scenario.outcomes.map((o) => o.sig), ...extraSignals])];
+  const log: Log = { t: [], columns: new Map(signals.map((s) => [s, []])) };
+  for (const s of signals) {
+    if (readSignal(simulator, logName(s)) === undefined) throw new RangeError(`there is no signal named ${s}`);
+  }
+
+  const fired = new Map<string, number>();
+  const waiting = scenario.events.map((event, i) => ({ event, id: event.id ?? `#${i}`, done: false }));
+  const ticks = Math.round(scenario.duration_s / TICK_S);
+  for (let k = 0; k < ticks; k++) {
+    const now = k * TICK_S;
+    for (const w of waiting) {
+      if (w.done || !due(w.event, now, simulator, fired)) continue;
+      w.done = true;
+      fired.set(w.id, now);
+      for (const [key, value] of Object.entries(w.event.set)) setInput(simulator, controls, key, value);
+    }
+    pilot?.(simulator, controls);
+    simulator.tick(controls);
+    log.t.push((k + 1) / 50);
+    for (const s of signals) log.columns.get(s)!.push(readSignal(simulator, logName(s))!);
+  }
+  return { checks: scenario.outcomes.map((outcome) => check(outcome, log)), log };
+}
+
+/** The log calls true speed `ng` and the indicated one `ng_ind`; the condition language calls them `ng_true` and `ng`. */
+function logName(signal: string): string {
+  if (signal.endsWith('.ng')) return `${signal}_true`;
+  if (signal.endsWith('.ng_ind')) return signal.slice(0, -4);
+  return signal;
+}
+
+function setFlying(controls: Controls, coll: number): void {
+  controls.battery = 1;
+  controls.boost = 1;
+  controls.coll = coll;
+  for (const lever of controls.engines) {
+    lever.mode = 'FLY';
+    lever.gen = 1;
+  }
+}
+
+/** Test pilots that hold a height with the collective (docs/physics.md 19.2). */
+function hoverPilot(scenario: Scenario, simulator: Simulator, controls: Controls): ((s: Simulator, c: Controls) => void) | null {
+  const mode = scenario.coll_mode ?? 'manual';
+  if (mode === 'manual' || mode === 'hold') return null;
+  const h_ref = Number((scenario['h_ref'] as number | undefined) ?? simulator.rotor.h_m);
+  const nr_min = Number((scenario['nr_min'] as number | undefined) ?? 0.97);
+  controls.coll = simulator.rotor.c;
+  return (s, c) => {
+    const vz_ref = clip(0.5 * (h_ref - s.rotor.h_m), -3, 2);
+    let rate = clip(0.1 * (vz_ref - s.rotor.vz) - (0.09 * s.rotor.Fz) / s.rotor.mass_kg, -0.3, 0.3);
+    if (mode === 'hover_nr') rate = Math.min(rate, clip(6 * (s.rotor.nr - nr_min) + 3 * s.rotor.d_nr, -0.6, 0.6));
+    c.coll = clip(c.coll + rate * TICK_S, 0, 1);
+  };
+}
+
+function due(event: z.infer<typeof eventSchema>, now: number, simulator: Simulator, fired: Map<string, number>): boolean {
+  if (event.after !== undefined) {
+    const at = fired.get(event.after);
+    if (at === undefined || now < at + (event.delay_s ?? 0) - 1e-9) return false;
+  } else if (event.t !== undefined && now < event.t - 1e-9) return false;
+  if (event.when === undefined) return event.after !== undefined || event.t !== undefined;
+  const tests = Array.isArray(event.when) ? event.when : [event.when];
+  return tests.every((test) => compare(readSignal(simulator, test.sig), test.op, test.val));
+}
+
+function compare(a: SignalValue | undefined, op: string, b: SignalValue): boolean {
+  if (a === undefined) return false;
+  switch (op) {
+    case '>=':
+      return a >= b;
+    case '<=':
+      return a <= b;
+    case '>':
+      return a > b;
+    case '<':
+      return a < b;
+    case '==':
+      return a === b;
+    default:
+      return a !== b;
+  }
+}
+
+function check(outcome: Outcome, log: Log): CheckedOutcome {
+  const measured = measure(outcome, log);
+  let ok: boolean | null = null;
+  if (outcome.value !== undefined) {
+    if (typeof outcome.value === 'number' && typeof measured === 'number') {
+      ok = Math.abs(measured - outcome.value) <= (typeof outcome.tol === 'number' ? outcome.tol : 0) + 1e-9;
+    } else ok = measured === outcome.value;
+  }
+  return { ...outcome, measured, ok };
+}
+
+function measure(outcome: Outcome, log: Log): SignalValue | null {
+  const column = log.columns.get(outcome.sig)!;
+  const t = log.t;
+  if (outcome.fn === 'final' || outcome.fn === 'end') return column[column.length - 1] ?? null;
+  if (outcome.fn === 'at') {
+    const i = Math.min(column.length - 1, Math.max(0, Math.round((outcome.t ?? 0) * 50) - 1));
+    return column[i] ?? null;
+  }
+  const t0 = outcome.t0 ?? 0;
+  const t1 = outcome.t1 ?? Infinity;
+  let best: number | null = null;
+  let bestT: number | null = null;
+  let rows = 0;
+  for (let i = 0; i < column.length; i++) {
+    if (t[i]! < t0 - 1e-9 || t[i]! > t1 + 1e-9) continue;
+    const v = column[i]!;
+    if (outcome.fn === 'first') {
+      if (compare(v, outcome.op ?? '>=', outcome.val ?? 0)) return t[i]!;
+      continue;
+    }
+    const x = Number(v);
+    if (outcome.fn === 'dur_above') {
+      if (x > Number(outcome.val)) rows++;
+    } else if (best === null || (outcome.fn === 'min' ? x < best : x > best)) {
+      best = x;
+      bestT = t[i]!;
+    }
+  }
+  if (outcome.fn === 'dur_above') return rows / 50;
+  if (outcome.fn === 'first') return null;
+  return outcome.fn === 't_max' ? bestT : best;
+}

@@ -1,0 +1,141 @@
+import { KELVIN } from './physics.ts';
+import type { Simulator } from './simulator.ts';
+import type { Controls, EngineSelector } from './inputs.ts';
+
+export type SignalValue = number | string;
+
+/** Sets one named input of the scenario language: a control, a load, a fault, the air or the mass. @throws RangeError for an unknown name */
+export function setInput(simulator: Simulator, controls: Controls, key: string, value: SignalValue): void {
+  const path = key.split('.');
+  const number = Number(value);
+  if (path[0] === 'load' && path[1] !== undefined && path[1] in controls.loads) {
+    controls.loads[path[1]] = number;
+    return;
+  }
+  if (path[0] === 'env' && path[1] !== undefined && path[1] in simulator.env) {
+    (simulator.env as unknown as Record<string, number>)[path[1]] = number;
+    simulator.refreshAir();
+    return;
+  }
+  if (path[0] === 'fault') {
+    const target = path[1] === 'ac' ? simulator.faults : simulator.engines[engineIndex(path[1])]?.faults;
+    if (target && path[2] !== undefined && path[2] in target) {
+      (target as unknown as Record<string, number>)[path[2]] = number;
+      return;
+    }
+  }
+  if (key === 'mass_kg') {
+    simulator.rotor.mass_kg = number;
+    return;
+  }
+  const lever = controls.engines[engineIndex(path[0])];
+  if (lever && path[1] !== undefined && path[1] in lever) {
+    if (path[1] === 'mode') lever.mode = value as EngineSelector;
+    else (lever as unknown as Record<string, number>)[path[1]] = number;
+    return;
+  }
+  if (path.length === 1 && typeof (controls as unknown as Record<string, unknown>)[key] === 'number') {
+    (controls as unknown as Record<string, number>)[key] = number;
+    return;
+  }
+  throw new RangeError(`there is no input named ${key}`);
+}
+
+function engineIndex(name: string | undefined): number {
+  const match = /^e(\d+)$/.exec(name ?? '');
+  return match ? Number(match[1]) - 1 : -1;
+}
+
+/** Reads one signal of the condition language: sensor signals are the samples of the last tick. @returns undefined for an unknown name */
+export function readSignal(simulator: Simulator, name: string): SignalValue | undefined {
+  switch (name) {
+    case 't':
+      return simulator.ticks / 50;
+    case 'nr':
+      return simulator.nr_pct;
+    case 'volts':
+      return simulator.volts;
+    case 'ibat':
+      return simulator.bus.battery_a;
+    case 'h':
+      return simulator.rotor.h_m;
+    case 'coll':
+      return simulator.rotor.c;
+    case 'vz':
+      return simulator.rotor.vz;
+    case 'soc':
+      return simulator.bus.soc;
+    case 'mgb_t':
+      return simulator.rotor.Tmgb - KELVIN;
+    case 'mgb_p':
+      return simulator.rotor.pmgb;
+    case 'hyd1':
+      return simulator.rotor.hyd1;
+    case 'hyd2':
+      return simulator.rotor.hyd2;
+    case 'aligned':
+    case 'align_resets':
+      return 0;
+    default: {
+      const [engine, signal] = name.split('.');
+      return signal === undefined ? undefined : engineSignal(simulator, engineIndex(engine), signal);
+    }
+  }
+}
+
+function engineSignal(simulator: Simulator, i: number, signal: string): SignalValue | undefined {
+  const e = simulator.engines[i];
+  const s = simulator.sensors[i];
+  const unit = simulator.controlUnits[i];
+  if (!e || !s || !unit) return undefined;
+  switch (signal) {
+    case 'ng':
+      return s.ngA_pct || s.ngB_pct;
+    case 'ng_true':
+      return 100 * e.n;
+    case 'tot':
+      return s.tot_C;
+    case 'ttc':
+      return e.Ttc - KELVIN;
+    case 't45':
+      return e.T45 - KELVIN;
+    case 'tm':
+      return e.Tm - KELVIN;
+    case 'np':
+      return s.np_pct;
+    case 'tq':
+      return s.tq_pct;
+    case 'oil_p':
+      return s.oil_bar;
+    case 'oil_t':
+      return e.Toil - KELVIN;
+    case 'wf':
+      return 1000 * e.wf;
+    case 'pool':
+      return 1000 * e.m_pool;
+    case 'torch':
+      return 1000 * e.torch_kg_s;
+    case 'start_a':
+      return e.starter_a;
+    case 'gen_a':
+      return s.gen_a;
+    case 'gen_trip':
+      return e.gen_trip ? 1 : 0;
+    case 'lit':
+      return e.lit ? 1 : 0;
+    case 'q_self':
+      return e.q_self;
+    case 'mode':
+      return unit.mode;
+    case 'retries':
+      return unit.retries;
+    case 'causes':
+      return unit.causes.join(',');
+    case 'channel':
+      return unit.channel;
+    case 'lim':
+      return unit.limitedBy;
+    default:
+      return undefined;
+  }
+}

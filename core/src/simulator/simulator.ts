@@ -1,0 +1,271 @@
+import type { SimulatorParameters } from '../aircraft/index.ts';
+import { DigitalControl, type ControlInputs } from './digital-control.ts';
+import { ElectricalNetwork } from './electrical.ts';
+import { Engine, type EngineSurroundings } from './engine.ts';
+import { type Environment, type EnvironmentInput, environmentOf } from './environment.ts';
+import { coldControls, type Controls, noAircraftFaults } from './inputs.ts';
+import { KELVIN } from './physics.ts';
+import { NormalSource } from './random.ts';
+import { Rotor } from './rotor.ts';
+
+/** Control and sensor period: 50 Hz. */
+export const TICK_S = 0.02;
+const DEFAULT_STEPS_PER_TICK = 4;
+
+/** How the aircraft stands when the simulation begins; what is absent takes the default of docs/physics.md. */
+export interface Conditions {
+  env?: Partial<EnvironmentInput>;
+  soc?: number;
+  batt_temp_c?: number;
+  batt_age?: number;
+  residual_c?: number;
+  oil_temp_c?: number;
+  mgb_temp_c?: number;
+  mass_kg?: number;
+  height_m?: number;
+  coll?: number;
+  /** engines already at flight with this collective */
+  running?: { coll: number };
+  noise?: boolean;
+}
+
+/** What the sensors of one engine read at the last tick. */
+export interface EngineSensors {
+  ngA_pct: number;
+  ngB_pct: number;
+  tot_C: number;
+  totValid: boolean;
+  np_pct: number;
+  tq_pct: number;
+  oil_bar: number;
+  oil_C: number;
+  gen_a: number;
+  starter_a: number;
+}
+
+/**
+ * The aircraft as equations. `step` advances by whole control ticks and never allocates;
+ * the same type, conditions, seed and controls give the same numbers on every machine.
+ */
+export class Simulator {
+  readonly parameters: SimulatorParameters;
+  readonly env: EnvironmentInput;
+  readonly engines: Engine[] = [];
+  readonly controlUnits: DigitalControl[] = [];
+  readonly sensors: EngineSensors[] = [];
+  readonly rotor: Rotor;
+  readonly bus: ElectricalNetwork;
+  readonly faults = noAircraftFaults();
+  /** samples of the bus and the rotor at the last tick */
+  volts = 0;
+  nr_pct = 0;
+  ticks = 0;
+
+  private readonly air: Environment = { T_oat: 0, p_a: 0, rho: 0, wind_m_s: 0, tail_m_s: 0, p_in: 0, p_ex: 0 };
+  private readonly around: EngineSurroundings;
+  private readonly noise: NormalSource | null;
+  private readonly stepsPerTick: number;
+  private readonly h_s: number;
+  private readonly controlInputs: ControlInputs;
+  private pending_s = 0;
+
+  constructor(parameters: SimulatorParameters, conditions: Conditions, seed: number, stepsPerTick = DEFAULT_STEPS_PER_TICK) {
+    this.parameters = parameters;
+    this.stepsPerTick = stepsPerTick;
+    this.h_s = TICK_S / stepsPerTick;
+    this.env = { oat_c: 15, pa_m: 0, headwind_kt: 0, recirc: 1, ...conditions.env };
+    this.refreshAir();
+    const oat = this.env.oat_c;
+    const residual_K = (conditions.residual_c ?? oat) + KELVIN;
+    const oil_K = (conditions.oil_temp_c ?? oat) + KELVIN;
+    for (let i = 0; i < parameters.n_engines; i++) {
+      this.engines.push(new Engine(parameters.engine, this.air.T_oat, residual_K, oil_K));
+      this.controlUnits.push(new DigitalControl(parameters.engine));
+      this.sensors.push({ ngA_pct: 0, ngB_pct: 0, tot_C: oat, totValid: true, np_pct: 0, tq_pct: 0, oil_bar: 0, oil_C: oat, gen_a: 0, starter_a: 0 });
+    }
+    const aircraft = parameters.aircraft;
+    this.rotor = new Rotor(
+      parameters.rotor,
+      conditions.mass_kg ?? aircraft.mass_ref_kg,
+      conditions.height_m ?? 0,
+      conditions.coll ?? 0,
+      (conditions.mgb_temp_c ?? oat) + KELVIN,
+    );
+    this.bus = new ElectricalNetwork(parameters.electrical, conditions.batt_age ?? 1, parameters.n_engines);
+    this.bus.soc = conditions.soc ?? 0.9;
+    this.bus.battery_K = (conditions.batt_temp_c ?? oat) + KELVIN;
+    this.around = { boost: 0, bleed_frac: 0, recirc_max: aircraft.recirc_max, recirc: this.env.recirc, nr: 0 };
+    this.noise = conditions.noise ? new NormalSource(seed) : null;
+    this.controlInputs = {
+      volts: 0, ngA_pct: 0, ngB_pct: 0, tot_C: 0, totValid: true, np_pct: 0, tq_pct: 0, coll: 0, lit: false,
+      T_oat: 0, p_a: 0, channelALost: false, channelBLost: false, fuelCut: false, selector: 'OFF', start: 0,
+      dryMotor: 0, stopMotoring: false,
+    };
+    this.bus.refreshBattery();
+    if (conditions.running) this.startRunning(conditions.running.coll);
+    this.evaluate(coldControls(parameters));
+  }
+
+  private startRunning(coll: number): void {
+    const nr = this.parameters.engine.np_ref_pct / 100;
+    this.rotor.nr = nr;
+    this.rotor.c = coll;
+    this.rotor.vi = 10;
+    this.rotor.Tmgb = 343.15;
+    this.rotor.pmgb = 4;
+    this.engines.forEach((e, i) => {
+      e.np = nr;
+      e.n = 0.92;
+      e.Tm = 1050;
+      e.Ttc = 873.15;
+      e.wf = 0.6 * e.p.wf_ref_kg_s;
+      e.m_man = e.p.manifold_kg;
+      e.b = 1;
+      e.lit = true;
+      e.Toil = 348.15;
+      e.poil = 4;
+      e.fuelValve = true;
+      this.controlUnits[i]!.startRunning(e.wf, coll);
+    });
+  }
+
+  /** Takes changes of `env` into account. */
+  refreshAir(): void {
+    environmentOf(this.env, this.parameters.aircraft.exhaust_wind_coeff, this.air);
+  }
+
+  /** Advances by `dt_s`; what is less than a tick is kept for the next call. */
+  step(controls: Controls, dt_s: number): void {
+    this.pending_s += dt_s;
+    while (this.pending_s >= TICK_S - 1e-9) {
+      this.pending_s -= TICK_S;
+      this.tick(controls);
+    }
+  }
+
+  /** One control period: sensors, controls, generators, then the plant steps. */
+  tick(controls: Controls): void {
+    this.sample();
+    let sparks = 0;
+    for (let i = 0; i < this.engines.length; i++) {
+      this.control(i, controls);
+      this.generator(i, controls);
+      if (this.engines[i]!.spark) sparks++;
+      this.engines[i]!.refreshViscosity();
+    }
+    this.rotor.refreshViscosity();
+    this.bus.refreshBattery();
+    this.bus.setLoads(controls, sparks);
+    for (let k = 0; k < this.stepsPerTick; k++) {
+      this.evaluate(controls);
+      this.bus.integrate(this.h_s);
+      for (let i = 0; i < this.engines.length; i++) this.engines[i]!.integrate(this.h_s);
+      this.rotor.integrate(this.h_s, this.engines);
+    }
+    this.ticks++;
+  }
+
+  private sample(): void {
+    const oat = this.env.oat_c;
+    const sensing = this.parameters.sensors;
+    this.volts = this.bus.volts;
+    this.nr_pct = this.rotor.nr < 0.015 ? 0 : 100 * this.rotor.nr;
+    for (let i = 0; i < this.engines.length; i++) {
+      const e = this.engines[i]!;
+      const s = this.sensors[i]!;
+      const f = e.faults;
+      const ng = 100 * e.n + (this.noise ? sensing.ng_noise_pct * this.noise.normal() : 0);
+      const read = ng < 1.5 ? 0 : ng;
+      s.ngA_pct = f.ng_pickup_a ? 0 : read;
+      s.ngB_pct = f.ng_pickup_b ? 0 : read;
+      const noise = this.noise ? sensing.tot_noise_c * this.noise.normal() : 0;
+      s.totValid = !f.tc_open;
+      s.tot_C = f.tc_open ? sensing.tc_open_reads_c : oat + f.tc_gain * (e.Ttc - KELVIN + noise - oat);
+      s.np_pct = e.np < 0.015 ? 0 : 100 * e.np;
+      s.tq_pct = (100 * e.q_sh) / e.p.tq_ref_w;
+      s.oil_bar = e.poil;
+      s.oil_C = e.Toil - KELVIN;
+      s.gen_a = e.gen_a;
+      s.starter_a = e.starter_a;
+    }
+  }
+
+  private control(i: number, controls: Controls): void {
+    const e = this.engines[i]!;
+    const s = this.sensors[i]!;
+    const lever = controls.engines[i]!;
+    const input = this.controlInputs;
+    input.volts = this.volts;
+    input.ngA_pct = s.ngA_pct;
+    input.ngB_pct = s.ngB_pct;
+    input.tot_C = s.tot_C;
+    input.totValid = s.totValid;
+    input.np_pct = s.np_pct;
+    input.tq_pct = s.tq_pct;
+    input.coll = this.rotor.c;
+    input.lit = e.lit;
+    input.T_oat = this.air.T_oat;
+    input.p_a = this.air.p_a;
+    input.channelALost = e.faults.fadec_ch_a > 0;
+    input.channelBLost = e.faults.fadec_ch_b > 0;
+    input.fuelCut = e.faults.fuel_cut > 0;
+    input.selector = lever.mode;
+    input.start = lever.start;
+    input.dryMotor = lever.starter_sw;
+    input.stopMotoring = lever.abort === 2;
+    const unit = this.controlUnits[i]!;
+    unit.tick(input, TICK_S);
+    e.starter = unit.starter;
+    e.spark = unit.spark;
+    e.fuelValve = unit.fuelValve;
+    e.wf_cmd = unit.wf;
+  }
+
+  private generator(i: number, controls: Controls): void {
+    const e = this.engines[i]!;
+    const p = e.p;
+    e.genOnline = controls.engines[i]!.gen > 0 && !e.faults.gen_fail && !e.gen_trip && !e.starter && e.n > p.gen_n_min;
+    const r = e.gen_a / p.gen_i_rated_a;
+    e.gen_ovl = r > 1 ? e.gen_ovl + TICK_S * (r * r - 1) : Math.max(0, e.gen_ovl - 0.25 * TICK_S);
+    if (e.gen_ovl > p.gen_ovl_trip) e.gen_trip = true;
+  }
+
+  private evaluate(controls: Controls): void {
+    const bus = this.bus;
+    for (let i = 0; i < this.engines.length; i++) {
+      const e = this.engines[i]!;
+      const p = e.p;
+      const w = e.n * p.starter_w_ref_rad_s;
+      const starter = bus.starters[i]!;
+      starter.on = e.starter && !e.faults.starter_drop;
+      starter.source_v = p.starter_ksh * w;
+      starter.resistance_ohm =
+        (p.starter_r_ohm * (1 + 0.0039 * e.dTst) + p.starter_lead_r_ohm) * e.faults.starter_r_mult + p.starter_kse * w;
+      const gen = bus.generators[i]!;
+      gen.on = e.genOnline;
+      gen.source_v = p.gen_v_set_v - 4 * (1 - e.sgen);
+      gen.resistance_ohm = p.gen_r_ohm;
+      gen.limit_a = p.gen_i_lim_a;
+    }
+    bus.solve(controls, this.faults.bat_r_mult, this.air.T_oat);
+    const around = this.around;
+    around.boost = controls.boost;
+    around.bleed_frac =
+      (controls.anti_ice ? this.parameters.engine.bleed_anti_ice : 0) + (controls.bleed_heat ? this.parameters.engine.bleed_heat : 0);
+    around.recirc = this.env.recirc;
+    around.nr = this.rotor.nr;
+    for (let i = 0; i < this.engines.length; i++) {
+      this.engines[i]!.evaluate(this.air, around, bus.volts, bus.starters[i]!.current_a, bus.generators[i]!.current_a);
+    }
+    const f = this.faults;
+    this.rotor.evaluate(this.air, this.engines, controls.coll, controls.rotor_brake, controls.hyd_test, f.hyd1_fail, f.hyd2_fail, f.mgb_pump_fail);
+  }
+}
+
+/**
+ * The one public door to the equations.
+ * @param seed drives the sensor noise, and nothing else; it is used only when `conditions.noise` is set
+ */
+export function createSimulator(parameters: SimulatorParameters, conditions: Conditions, seed: number): Simulator {
+  return new Simulator(parameters, conditions, seed);
+}

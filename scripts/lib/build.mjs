@@ -1,0 +1,76 @@
+// Builds the page with Vite and the three Node programs with esbuild, when their sources changed.
+import { createHash } from 'node:crypto';
+import fs from 'node:fs';
+import path from 'node:path';
+import { ROOT } from './pg.mjs';
+import { log, sh, timed } from './setup.mjs';
+
+export const PROGRAMS = {
+  server: path.join(ROOT, 'server/dist/main.js'),
+  standin: path.join(ROOT, 'standin/dist/main.js'),
+  cli: path.join(ROOT, 'cli/dist/main.js'),
+};
+const SOURCES = ['core/src', 'core/package.json', 'server/src', 'standin/src', 'cli/src', 'web/src', 'web/index.html', 'web/public', 'web/vite.config.ts', 'aircraft', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs'];
+
+function treeHash(places) {
+  const hash = createHash('sha256');
+  const walk = (place) => {
+    if (!fs.existsSync(place)) return;
+    if (fs.statSync(place).isDirectory()) {
+      for (const entry of fs.readdirSync(place).sort()) walk(path.join(place, entry));
+    } else {
+      hash.update(path.relative(ROOT, place)).update(fs.readFileSync(place));
+    }
+  };
+  for (const place of places) walk(path.join(ROOT, place));
+  return hash.digest('hex');
+}
+
+/** npm packages stay outside the bundle; the workspaces' sources go in. */
+const externals = {
+  name: 'externals',
+  setup(build) {
+    build.onResolve({ filter: /^[^./]/ }, (found) =>
+      found.kind === 'entry-point' || found.path.startsWith('@rouse/') ? undefined : { path: found.path, external: true },
+    );
+  },
+};
+
+async function buildPrograms() {
+  const { build } = await import('esbuild');
+  await Promise.all(
+    Object.entries(PROGRAMS).map(([name, outfile]) =>
+      build({
+        absWorkingDir: ROOT,
+        entryPoints: [`${name}/src/main.ts`],
+        outfile,
+        bundle: true,
+        platform: 'node',
+        target: 'node20',
+        format: 'esm',
+        sourcemap: true,
+        logLevel: 'warning',
+        plugins: [externals],
+      }),
+    ),
+  );
+}
+
+/** @param {{ quiet?: boolean, page?: boolean }} [options] page: false builds the Node programs only */
+export async function build({ quiet = false, page = true } = {}) {
+  const key = treeHash(SOURCES);
+  const stamp = path.join(ROOT, page ? 'web/dist/.stamp' : 'cli/dist/.stamp');
+  if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === key) {
+    if (!quiet) log('build: up to date');
+    return;
+  }
+  const work = () =>
+    Promise.all([
+      buildPrograms(),
+      page
+        ? sh(process.execPath, [path.join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: path.join(ROOT, 'web') })
+        : undefined,
+    ]);
+  await (quiet ? work() : timed('build', work));
+  fs.writeFileSync(stamp, key);
+}

@@ -1,0 +1,91 @@
+// npm start: set up, migrate, load the demo, build, serve.
+import { spawn } from 'node:child_process';
+import path from 'node:path';
+import { ROOT, startPostgres } from './lib/pg.mjs';
+import { fail, installFromDebian, installPackages, log, requireNode, seconds } from './lib/setup.mjs';
+import { build, PROGRAMS } from './lib/build.mjs';
+
+requireNode();
+const since = performance.now();
+let postgres;
+let stopping = false;
+const children = new Map();
+
+/** Starts a program and starts it again when it dies by itself; three deaths within a minute end the command. */
+function keep(name, args, env, onMessage) {
+  const deaths = [];
+  const launch = () => {
+    const child = spawn(process.execPath, ['--enable-source-maps', ...args], {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'], // over ipc a child notices when this process is killed
+      env: { ...process.env, NODE_ENV: 'production', ...env },
+    });
+    children.set(name, child);
+    if (onMessage) child.on('message', onMessage);
+    child.on('exit', (code, signal) => {
+      children.delete(name);
+      if (stopping) {
+        if (children.size === 0) finish(0);
+        return;
+      }
+      deaths.push(performance.now());
+      if (code === 3 || deaths.filter((t) => performance.now() - t < 60_000).length >= 3) {
+        log(`the ${name} ended (${signal ?? code}) and is not started again; see above`);
+        shutDown(1);
+        return;
+      }
+      log(`the ${name} ended (${signal ?? code}); starting it again`);
+      launch();
+    });
+  };
+  launch();
+}
+
+function finish(code) {
+  postgres?.stop();
+  log('stopped');
+  process.exit(code);
+}
+
+function shutDown(code = 0) {
+  if (stopping) return;
+  stopping = true;
+  if (children.size === 0) finish(code);
+  for (const child of children.values()) {
+    child.kill('SIGTERM');
+    setTimeout(() => child.kill('SIGKILL'), 8000).unref();
+  }
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => shutDown());
+
+try {
+  await Promise.all([installFromDebian({ chromium: false }), installPackages()]);
+  [postgres] = await Promise.all([startPostgres({ log }), build()]);
+  const port = Number(process.env.PORT ?? 8640);
+  const devicePort = Number(process.env.ROUSE_DEVICE_PORT ?? port + 1);
+  const controlPort = Number(process.env.ROUSE_CONTROL_PORT ?? port + 2);
+  let told = false;
+  keep(
+    'server',
+    [PROGRAMS.server],
+    {
+      APP_ROOT: ROOT,
+      ADMIN_URL: postgres.url('postgres'),
+      DATABASE_URL: postgres.url('rouse'),
+      PORT: String(port),
+      ROUSE_DEVICE_PORT: String(devicePort),
+      ROUSE_CONTROL_PORT: String(controlPort),
+    },
+    (message) => {
+      if (message?.ready && !told) {
+        told = true;
+        log(`ready in ${seconds(since)} s: open http://127.0.0.1:${message.port}`);
+        log('Ctrl-C stops the server, the stand-in device and the database');
+      }
+    },
+  );
+  keep('stand-in device', [PROGRAMS.standin, '--type', path.join(ROOT, 'aircraft/skerry-s7.json'), '--device', `127.0.0.1:${devicePort}`, '--control', String(controlPort)], {});
+} catch (error) {
+  postgres?.stop();
+  fail(error);
+}

@@ -1,0 +1,51 @@
+// npm test: set up, then every check there is, then one closing line: N passed, N failed.
+import fs from 'node:fs';
+import path from 'node:path';
+import { ROOT } from './lib/pg.mjs';
+import { fail, installFromDebian, installPackages, log, requireNode, seconds, sh, timed } from './lib/setup.mjs';
+import { build } from './lib/build.mjs';
+
+requireNode();
+const since = performance.now();
+const program = (place) => path.join(ROOT, 'node_modules', place);
+let passed = 0;
+let failed = 0;
+
+async function check(name, work) {
+  try {
+    await timed(name, work);
+    passed += 1;
+  } catch (error) {
+    failed += 1;
+    log(`${name} FAILED: ${error.message}`);
+  }
+}
+
+try {
+  await Promise.all([installFromDebian({ chromium: true }), installPackages()]);
+  await check('type check', () => sh(process.execPath, [program('typescript/bin/tsc'), '-b']));
+  await check('lint', () => sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']));
+  await check('format', () => sh(process.execPath, [program('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']));
+  await check('layers', () =>
+    sh(process.execPath, [program('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'standin/src', 'cli/src', 'web/src']),
+  );
+  await build();
+  const report = path.join(ROOT, '.local/vitest.json');
+  fs.rmSync(report, { force: true });
+  await timed('unit, server and browser tests', () =>
+    sh(process.execPath, [program('vitest/vitest.mjs'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...process.argv.slice(2)], {
+      env: { ...process.env, NODE_ENV: 'test' },
+    }),
+  ).catch((error) => log(error.message));
+  const result = fs.existsSync(report) ? JSON.parse(fs.readFileSync(report, 'utf8')) : { numPassedTests: 0, numFailedTests: 1, numFailedTestSuites: 0 };
+  passed += result.numPassedTests;
+  failed += result.numFailedTests;
+  // a file that could not even be loaded has no tests to count
+  if (result.success === false && result.numFailedTests === 0) failed += Math.max(1, result.numFailedTestSuites ?? 0);
+  log(`npm test took ${seconds(since)} s`);
+  console.log(`${passed} passed, ${failed} failed`);
+  process.exit(failed === 0 ? 0 : 1);
+} catch (error) {
+  console.log(`${passed} passed, ${failed + 1} failed`);
+  fail(error);
+}
