@@ -1,0 +1,112 @@
+import { type Channel, sayValue } from './channel.ts';
+import type { ChannelTest, Condition } from './condition-schema.ts';
+
+/** Three-valued: what cannot be known is not good. */
+export type Verdict = true | false | 'unknown';
+
+type Node =
+  | { kind: 'test'; test: ChannelTest; index: number; for_s: number; since_s: number; verdict: Verdict }
+  | { kind: 'all' | 'any'; parts: Node[] }
+  | { kind: 'not'; part: Node };
+
+/** A condition bound to the columns of a frame; it remembers since when each of its tests has been true. */
+export class Sensed {
+  private readonly root: Node;
+  verdict: Verdict = 'unknown';
+
+  /** @throws RangeError when the condition names a channel that is not in `channels` */
+  constructor(condition: Condition, channels: readonly Channel[]) {
+    this.root = bind(condition, channels);
+  }
+
+  /**
+   * @param values one frame in channel order, NaN where a sensor is lost
+   * @returns 'unknown' as soon as a lost sensor decides
+   */
+  update(t_s: number, values: ArrayLike<number>): Verdict {
+    this.verdict = evaluate(this.root, t_s, values);
+    return this.verdict;
+  }
+}
+
+function bind(condition: Condition, channels: readonly Channel[]): Node {
+  if ('all' in condition) return { kind: 'all', parts: condition.all.map((c) => bind(c, channels)) };
+  if ('any' in condition) return { kind: 'any', parts: condition.any.map((c) => bind(c, channels)) };
+  if ('not' in condition) return { kind: 'not', part: bind(condition.not, channels) };
+  const index = channels.findIndex((c) => c.id === condition.channel);
+  if (index < 0) throw new RangeError(`there is no channel named ${condition.channel}`);
+  return { kind: 'test', test: condition, index, for_s: condition.for ?? 0, since_s: NaN, verdict: 'unknown' };
+}
+
+function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
+  switch (node.kind) {
+    case 'test': {
+      const now = holds(node.test, values[node.index] ?? NaN);
+      if (now !== true) {
+        node.since_s = NaN;
+        return now;
+      }
+      if (Number.isNaN(node.since_s)) node.since_s = t_s;
+      return t_s - node.since_s >= node.for_s - 1e-9;
+    }
+    case 'not': {
+      const v = evaluate(node.part, t_s, values);
+      return v === 'unknown' ? v : !v;
+    }
+    case 'all':
+    case 'any': {
+      const decisive = node.kind === 'any';
+      let result: Verdict = !decisive;
+      // every part is updated, so that each dwell keeps counting
+      for (const part of node.parts) {
+        const v = evaluate(part, t_s, values);
+        if (v === decisive) result = decisive;
+        else if (v === 'unknown' && result !== decisive) result = 'unknown';
+      }
+      return result;
+    }
+  }
+}
+
+/** One test against one value, without its dwell. */
+export function holds(test: ChannelTest, value: number): Verdict {
+  if (Number.isNaN(value)) return 'unknown';
+  if ('atLeast' in test) return value >= test.atLeast;
+  if ('atMost' in test) return value <= test.atMost;
+  if ('above' in test) return value > test.above;
+  if ('below' in test) return value < test.below;
+  if ('between' in test) return value >= test.between[0] && value <= test.between[1];
+  return Math.round(value) === test.is;
+}
+
+/** The condition in words: "at least 24.1 V for 2 s". With `named`, the channel is said too. */
+export function sayCondition(condition: Condition, channels: readonly Channel[], named = false): string {
+  if ('all' in condition) return condition.all.map((c) => sayCondition(c, channels, true)).join(', and ');
+  if ('any' in condition) return condition.any.map((c) => sayCondition(c, channels, true)).join(', or ');
+  if ('not' in condition) return `not: ${sayCondition(condition.not, channels, true)}`;
+  const channel = channels.find((c) => c.id === condition.channel);
+  if (!channel) return `${condition.channel}?`;
+  const say = (value: number): string => sayValue(channel, value);
+  const words =
+    'atLeast' in condition
+      ? `at least ${say(condition.atLeast)}`
+      : 'atMost' in condition
+        ? `at most ${say(condition.atMost)}`
+        : 'above' in condition
+          ? `above ${say(condition.above)}`
+          : 'below' in condition
+            ? `below ${say(condition.below)}`
+            : 'between' in condition
+              ? `${condition.between[0].toFixed(channel.decimals)} to ${say(condition.between[1])}`
+              : say(condition.is);
+  const dwell = condition.for === undefined ? '' : ` for ${condition.for} s`;
+  return `${named ? `${channel.label} ` : ''}${words}${dwell}`;
+}
+
+/** The channels that a condition speaks of, in order, each once. */
+export function channelsOf(condition: Condition): string[] {
+  if ('all' in condition) return [...new Set(condition.all.flatMap(channelsOf))];
+  if ('any' in condition) return [...new Set(condition.any.flatMap(channelsOf))];
+  if ('not' in condition) return channelsOf(condition.not);
+  return [condition.channel];
+}

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+
+export const PHASES = ['off', 'start', 'idle', 'run-up', 'flight'] as const;
+export const phaseSchema = z.enum(PHASES);
+export type Phase = z.infer<typeof phaseSchema>;
+
+const severitySchema = z.enum(['note', 'caution', 'warning']);
+export type Severity = z.infer<typeof severitySchema>;
+
+const bandBase = {
+  id: z.string(),
+  /** time allowed inside; 0 is never */
+  forSeconds: z.number().min(0),
+  counting: z.enum(['continuous', 'cumulative']),
+  inclusive: z.boolean().optional(),
+  severity: severitySchema,
+  action: z.string(),
+};
+const bandSchema = z.union([
+  z.strictObject({ ...bandBase, above: z.number() }),
+  z.strictObject({ ...bandBase, below: z.number() }),
+]);
+export type LimitBand = z.infer<typeof bandSchema>;
+
+/** What one channel may do in some phases: bands from mild to severe, all on the same side. */
+export const limitSchema = z.strictObject({
+  id: z.string(),
+  channel: z.string(),
+  phases: z.array(phaseSchema).min(1),
+  hysteresis: z.number().min(0),
+  bands: z.array(bandSchema).min(1),
+});
+export type Limit = z.infer<typeof limitSchema>;
+
+export function bandEdge(band: LimitBand): number {
+  return 'above' in band ? band.above : band.below;
+}
+
+const ratingSchema = z.strictObject({ tq_pct: z.number(), tot_C: z.number(), ng_pct: z.number(), time_s: z.number().optional() });
+
+export const ratingsSchema = z.strictObject({ continuous: ratingSchema, takeOff: ratingSchema, transient: ratingSchema.optional() });

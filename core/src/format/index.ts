@@ -1,0 +1,2 @@
+export { csvColumn, readCsv, writeCsv } from './csv.ts';
+export { DeviceLineReader, type LineFault, writeDeviceLine } from './device-line.ts';

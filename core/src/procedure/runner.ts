@@ -1,0 +1,76 @@
+import { Sensed, type TypeFile } from '../aircraft/index.ts';
+import type { WatchEvent } from '../watch/index.ts';
+import type { Payload } from './entries.ts';
+import { conditionOf, readItem } from './judge.ts';
+import { meanwhileItems, presentItem } from './plan.ts';
+import { itemState, type RunState } from './state.ts';
+
+/**
+ * Turns frames and watch events into journal entries: items that sensors can settle are settled by them.
+ * It remembers dwells only; after an interruption it begins again from the journal.
+ */
+export class Runner {
+  private readonly type: TypeFile;
+  private readonly sensed = new Map<string, Sensed>();
+  private readonly announced = new Set<string>();
+
+  constructor(type: TypeFile) {
+    this.type = type;
+  }
+
+  /** @returns what one frame settles, in order; empty nearly always */
+  observe(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
+    const present = presentItem(this.type, state);
+    const candidates = present ? [present, ...meanwhileItems(this.type, state)] : meanwhileItems(this.type, state);
+    const out: Payload[] = [];
+    for (const item of candidates) {
+      if (item.kind !== 'set' && item.kind !== 'wait') continue;
+      if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
+      const condition = conditionOf(item);
+      if (!condition || this.announced.has(`${item.id}/${itemState(state, item.id).seq}`)) continue;
+      let sensed = this.sensed.get(item.id);
+      if (!sensed) {
+        sensed = new Sensed(condition, this.type.channels);
+        this.sensed.set(item.id, sensed);
+      }
+      if (sensed.update(t_s, values) !== true) continue;
+      this.sensed.delete(item.id);
+      this.announced.add(`${item.id}/${itemState(state, item.id).seq}`);
+      const reading = readItem(this.type, item, values);
+      out.push({ kind: 'item-done', item: item.id, how: 'sensed', value: reading?.value ?? null, words: reading?.words ?? '' });
+    }
+    return out;
+  }
+
+  /** @returns the entries that one watch event makes, the settled watch item included */
+  fromWatch(event: WatchEvent, state: RunState): Payload[] {
+    switch (event.kind) {
+      case 'state':
+        return [{ kind: 'start-state', watch: event.watch, state: event.state, words: event.words }];
+      case 'cue':
+        return [{ kind: 'cue', code: event.code, severity: event.severity, text: event.text, say: event.say }];
+      case 'abort':
+        return [{ kind: 'abort', watch: event.watch, reason: event.reason, text: event.text, say: event.say, figure: event.figure }];
+      case 'phase':
+        return [{ kind: 'phase', phase: event.phase }];
+      case 'exceedance':
+        return [{ kind: 'exceedance', ...event.exceedance }];
+      case 'start-done': {
+        const record = Object.fromEntries(Object.entries(event.record).map(([k, v]) => [k, Number.isNaN(v) ? null : (v as number)]));
+        const done: Payload = { kind: 'start-done', watch: event.watch, record };
+        return [done, ...this.settleWatch(event.watch, state, event.record.peak_C, `peak ${event.record.peak_C.toFixed(0)} °C`)];
+      }
+      case 'run-up-done':
+        return [
+          { kind: 'run-up-done', watch: event.watch, took_s: event.took_s },
+          ...this.settleWatch(event.watch, state, event.took_s, `${event.took_s.toFixed(1)} s`),
+        ];
+    }
+  }
+
+  private settleWatch(watch: string, state: RunState, value: number, words: string): Payload[] {
+    const item = this.type.items.find((i) => i.kind === 'watch' && i.watch === watch);
+    if (!item || state.abort || itemState(state, item.id).status !== 'todo') return [];
+    return [{ kind: 'item-done', item: item.id, how: 'watched', value, words }];
+  }
+}

@@ -1,0 +1,330 @@
+import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
+import { binOf, type Corridor, ProfileBuilder } from './corridor.ts';
+import { blankRecord, type EventSink, type StartRecord, type StartState } from './events.ts';
+import { PeakPredictor } from './predictor.ts';
+
+/** below this a turbine counts as standing still for a new attempt */
+const STILL_NG_PCT = 8;
+const SENSOR_LOST_AFTER_S = 0.5;
+const CONTROL_CUT_AFTER_S = 0.1;
+const FUEL_FLOWS_KG_H = 1;
+const ROTOR_MOVES_PCT = 1.5;
+
+/** One engine start as states with deadlines, judged from sensed readings alone (docs/physics.md, start watch). */
+export class StartMachine {
+  readonly spec: StartWatch;
+  state: StartState = 'before';
+  record: StartRecord = blankRecord(0);
+  readonly predictor: PeakPredictor;
+  readonly profile = new ProfileBuilder();
+  corridor: Corridor | null;
+  abortReason: AbortReason | null = null;
+  /** seconds that the starter has turned in the present engagement */
+  starterOn_s = 0;
+  starterOffSince_s = NaN;
+
+  private readonly emit: EventSink;
+  private readonly i: Record<keyof StartWatch['channels'], number>;
+  private readonly hotAbove_C: number;
+  private totMin_C = Infinity;
+  private hung_s = 0;
+  private slowRotation = false;
+  private lost_s = 0;
+  private cut_s = 0;
+  private overCorridor = 0;
+  private corridorCalled = false;
+  private idle_s = 0;
+  private starterWarned = false;
+  private restVolts_V = NaN;
+
+  constructor(type: TypeFile, spec: StartWatch, corridor: Corridor | null, emit: EventSink) {
+    this.spec = spec;
+    this.corridor = corridor;
+    this.emit = emit;
+    this.predictor = new PeakPredictor(spec.lag);
+    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    this.i = Object.fromEntries(Object.entries(spec.channels).map(([role, id]) => [role, index(id)])) as typeof this.i;
+    const start = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'));
+    const mildest = start?.bands[0];
+    this.hotAbove_C = mildest && 'above' in mildest ? mildest.above : Infinity;
+  }
+
+  get starting(): boolean {
+    return this.state === 'cranking' || this.state === 'fuel-on' || this.state === 'accelerating' || this.state === 'self-sustaining';
+  }
+
+  /** Whether this frame, with nothing going on, needs the machine at all: the starter draws, or it drew just before. */
+  wakes(values: ArrayLike<number>): boolean {
+    return values[this.i.starterAmps]! > this.spec.starterOn_A || this.starterOn_s > 0;
+  }
+
+  /** Remembers the volts of a quiet bus, for the dip of the next start. */
+  rest(values: ArrayLike<number>): void {
+    this.restVolts_V = values[this.i.volts]!;
+  }
+
+  step(t_s: number, dt_s: number, values: ArrayLike<number>): void {
+    const ng = values[this.i.speed]!;
+    const starterOn = values[this.i.starterAmps]! > this.spec.starterOn_A;
+    this.countStarter(t_s, dt_s, starterOn);
+    if (this.state === 'before' || this.state === 'aborted') {
+      if (!starterOn) this.rest(values);
+      if (this.state === 'aborted' && !starterOn && !(ng > STILL_NG_PCT)) this.slowRotation = true;
+      const fresh = this.state === 'before' || this.slowRotation;
+      if (fresh && starterOn && values[this.i.selector] !== 0 && !(ng > STILL_NG_PCT * 2)) this.begin(t_s, values);
+      else return;
+    }
+    if (this.state === 'idle') return;
+    this.observe(t_s, dt_s, values);
+    if (this.lostReading(t_s, dt_s, values)) return;
+    this.progress(t_s, dt_s, values, starterOn);
+    if (this.starting) this.judge(t_s, dt_s, values, starterOn);
+  }
+
+  /** The watch outside, or the pilot, has decided to stop this start. */
+  abort(t_s: number, reason: AbortReason, text: string, say: string, figure: string): void {
+    if (!this.starting) return;
+    this.abortReason = reason;
+    this.slowRotation = false;
+    this.enter(t_s, 'aborted', text);
+    this.emit({ kind: 'abort', t_s, watch: this.spec.id, reason, text, say, figure });
+  }
+
+  private countStarter(t_s: number, dt_s: number, on: boolean): void {
+    if (on) {
+      this.starterOn_s += dt_s;
+      this.starterOffSince_s = NaN;
+    } else if (this.starterOn_s > 0) {
+      if (Number.isNaN(this.starterOffSince_s)) this.starterOffSince_s = t_s;
+      if (t_s - this.starterOffSince_s > 1) this.starterOn_s = 0;
+    }
+  }
+
+  private begin(t_s: number, values: ArrayLike<number>): void {
+    const again = this.record.attempt > 0;
+    this.record = blankRecord(this.record.attempt + 1);
+    const r = this.record;
+    r.starterAt_s = t_s;
+    r.residual_C = values[this.i.temperature]!;
+    r.outsideAir_C = values[this.i.outsideAir]!;
+    r.voltsBefore_V = this.restVolts_V;
+    this.predictor.reset();
+    this.profile.reset();
+    this.abortReason = null;
+    this.totMin_C = Infinity;
+    this.hung_s = 0;
+    this.lost_s = 0;
+    this.cut_s = 0;
+    this.overCorridor = 0;
+    this.corridorCalled = false;
+    this.idle_s = 0;
+    this.starterWarned = false;
+    this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');
+    this.call(t_s, 'starter', again ? 'The control tries once more' : 'Starter engaged');
+  }
+
+  private observe(t_s: number, dt_s: number, values: ArrayLike<number>): void {
+    const r = this.record;
+    const tot = values[this.i.temperature]!;
+    const ng = values[this.i.speed]!;
+    const volts = values[this.i.volts]!;
+    this.predictor.update(dt_s, ng, tot);
+    if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
+    const amps = values[this.i.starterAmps]!;
+    if (!(amps <= r.starterMax_A)) r.starterMax_A = amps;
+    if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) {
+      this.profile.add(ng, tot, this.predictor.gas_C);
+      if (!(tot <= r.peak_C)) {
+        r.peak_C = tot;
+        r.peakAt_s = t_s;
+      }
+    }
+  }
+
+  private lostReading(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
+    const ngLost = Number.isNaN(values[this.i.speed]!);
+    const totLost = Number.isNaN(values[this.i.temperature]!);
+    if (!ngLost && !totLost) {
+      this.lost_s = 0;
+      return false;
+    }
+    this.lost_s += dt_s;
+    if (this.lost_s > SENSOR_LOST_AFTER_S) {
+      const what = ngLost ? 'Gas producer speed' : 'Temperature';
+      this.abort(t_s, 'sensor-lost', `${what} lost for ${SENSOR_LOST_AFTER_S} s`, `Abort. ${what} lost.`, 'unknown');
+    }
+    return true;
+  }
+
+  private progress(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    const r = this.record;
+    const spec = this.spec;
+    const ng = values[this.i.speed]!;
+    const tot = values[this.i.temperature]!;
+    if (this.state === 'cranking') {
+      if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) {
+        r.fuelAt_s = t_s;
+        this.totMin_C = tot;
+        this.enter(t_s, 'fuel-on', 'Fuel on');
+      }
+      return;
+    }
+    if (this.state === 'fuel-on') {
+      if (tot < this.totMin_C) this.totMin_C = tot;
+      if (tot > this.totMin_C + spec.lightRise_K) {
+        r.lightAt_s = t_s;
+        this.enter(t_s, 'accelerating', 'Light-off');
+        this.call(t_s, 'light-off', `Light-off, ${(t_s - r.starterAt_s).toFixed(1)} seconds`);
+      }
+      return;
+    }
+    if (Number.isNaN(r.rotorAt_s) && values[this.i.rotor]! > ROTOR_MOVES_PCT) {
+      r.rotorAt_s = t_s;
+      this.call(t_s, 'rotor', `Rotor turning at ${ng.toFixed(0)} percent`);
+    }
+    if (Number.isNaN(r.oilAt_s) && values[this.i.oilPressure]! >= spec.oilFirst_bar) {
+      r.oilAt_s = t_s;
+      this.call(t_s, 'oil', 'Oil pressure rising');
+    }
+    if (this.state === 'accelerating' && !starterOn && this.predictor.speedRate_pct_s > spec.hungRate_pct_s && ng > spec.starterRelease_pct - 10) {
+      r.selfSustainingAt_s = t_s;
+      r.starterOffAt_s = t_s;
+      this.enter(t_s, 'self-sustaining', 'Starter cut out, on its own');
+      this.call(t_s, 'self-sustaining', `On its own at ${ng.toFixed(0)} percent`);
+    }
+    if (this.state === 'self-sustaining') {
+      const inside = ng >= spec.idle_pct[0] && ng <= spec.idle_pct[1];
+      this.idle_s = inside ? this.idle_s + dt_s : 0;
+      if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
+      if (!inside) r.idleAt_s = NaN;
+      if (this.idle_s >= spec.idleFor_s) {
+        this.enter(t_s, 'idle', 'Idle stable');
+        this.call(t_s, 'idle', `Idle stable. Peak ${r.peak_C.toFixed(0)}`);
+        this.emit({ kind: 'start-done', t_s, watch: spec.id, record: { ...r }, profile: this.profile.profile() });
+      }
+    }
+  }
+
+  private judge(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    const spec = this.spec;
+    const r = this.record;
+    const ng = values[this.i.speed]!;
+    const since = t_s - r.starterAt_s;
+    if (values[this.i.selector] === 0) {
+      this.abort(t_s, 'pilot', 'Selector moved to off during the start', 'Start stopped.', `${ng.toFixed(0)} % Ng`);
+      return;
+    }
+    if (this.state === 'cranking') {
+      if (since > spec.crankWithin_s && ng < spec.crankTo_pct) {
+        this.abort(t_s, 'no-crank', `Ng ${ng.toFixed(1)} % after ${spec.crankWithin_s} s of starter`, 'Abort. Engine does not turn.', `${ng.toFixed(1)} % Ng`);
+      }
+      return;
+    }
+    if (this.cutByControl(t_s, dt_s, values)) return;
+    if (this.state === 'fuel-on') {
+      if (t_s - r.fuelAt_s > spec.lightWithin_s) this.noLight(t_s);
+      return;
+    }
+    this.judgeDeadlines(t_s, values, starterOn);
+    if (this.starting) this.judgeAcceleration(t_s, dt_s, ng);
+    if (this.starting) this.judgeCorridor(t_s, ng, values);
+  }
+
+  private noLight(t_s: number): void {
+    const after = (t_s - this.record.fuelAt_s).toFixed(1);
+    this.abort(t_s, 'no-light', `No light ${after} s after fuel; ${this.spec.lightWithin_s} s are allowed`, 'Abort. No light.', `${after} s`);
+  }
+
+  /** The control shut the fuel by itself: told apart by what was going wrong. @returns true when it did */
+  private cutByControl(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
+    this.cut_s = values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H ? this.cut_s + dt_s : 0;
+    if (this.cut_s <= CONTROL_CUT_AFTER_S) return false;
+    const r = this.record;
+    if (Number.isNaN(r.lightAt_s)) this.noLight(t_s);
+    else if (r.peak_C > this.hotAbove_C) this.hot(t_s, r.peak_C, 'the control has shut the fuel');
+    else if (this.hung_s > this.spec.hungFor_s / 2) this.hung(t_s, values[this.i.speed]!);
+    else this.abort(t_s, 'control-abort', 'The control has shut the fuel by itself', 'Abort. The control stopped the start.', `${values[this.i.speed]!.toFixed(0)} % Ng`);
+    return true;
+  }
+
+  hot(t_s: number, tot_C: number, because: string): void {
+    this.abort(t_s, 'hot', `TOT ${tot_C.toFixed(0)} °C: ${because}`, `Abort. Hot start, ${tot_C.toFixed(0)}.`, `${tot_C.toFixed(0)} °C`);
+  }
+
+  lowVolts(t_s: number, lowest_V: number, because: string): void {
+    this.abort(t_s, 'low-volts', `Bus ${lowest_V.toFixed(1)} V: ${because}`, `Abort. Volts low, ${lowest_V.toFixed(0)}.`, `${lowest_V.toFixed(1)} V`);
+  }
+
+  private hung(t_s: number, ng: number): void {
+    const rate = this.predictor.speedRate_pct_s;
+    this.abort(t_s, 'hung', `Ng hangs at ${ng.toFixed(1)} %, ${rate.toFixed(1)} % a second for ${this.hung_s.toFixed(0)} s`, `Abort. Hung at ${ng.toFixed(0)} percent.`, `${ng.toFixed(1)} % Ng`);
+  }
+
+  private judgeDeadlines(t_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    const spec = this.spec;
+    const r = this.record;
+    const ng = values[this.i.speed]!;
+    const oil = values[this.i.oilPressure]!;
+    if (Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s && !Number.isNaN(oil)) {
+      this.abort(t_s, 'no-oil-pressure', `Oil ${oil.toFixed(1)} bar ${spec.oilFirstWithin_s} s after light-off`, 'Abort. No oil pressure.', `${oil.toFixed(1)} bar`);
+    } else if (Number.isNaN(r.rotorAt_s) && ng >= spec.rotorMovingBy_pct && values[this.i.rotor]! <= ROTOR_MOVES_PCT) {
+      this.abort(t_s, 'rotor-not-turning', `Rotor still at ${ng.toFixed(0)} % Ng`, 'Abort. Rotor not turning.', `${ng.toFixed(0)} % Ng`);
+    } else if (starterOn && ng > spec.starterRelease_pct + spec.starterReleaseMargin_pct) {
+      this.abort(t_s, 'starter-not-releasing', `Starter still drives at ${ng.toFixed(0)} % Ng`, 'Abort. Starter not releasing.', `${ng.toFixed(0)} % Ng`);
+    } else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s)) {
+      this.abort(t_s, 'slow', `Not at idle ${spec.idleWithin_s} s after the starter`, 'Abort. Too slow.', `${ng.toFixed(0)} % Ng`);
+    } else if (!this.starterWarned && starterOn && this.starterOn_s > spec.starterDuty.on1_s - 5) {
+      this.starterWarned = true;
+      this.emit({ kind: 'cue', t_s, code: 'starter-duty', severity: 'caution', text: `Starter on for ${this.starterOn_s.toFixed(0)} s; ${spec.starterDuty.on1_s} s are allowed`, say: 'Starter time.' });
+    }
+  }
+
+  private judgeAcceleration(t_s: number, dt_s: number, ng: number): void {
+    const slow = ng < this.spec.hungBelow_pct && this.predictor.speedRate_pct_s < this.spec.hungRate_pct_s;
+    this.hung_s = slow ? this.hung_s + dt_s : Math.max(0, this.hung_s - dt_s);
+    if (this.hung_s > this.spec.hungFor_s) this.hung(t_s, ng);
+  }
+
+  private judgeCorridor(t_s: number, ng: number, values: ArrayLike<number>): void {
+    const corridor = this.corridor;
+    if (!corridor || this.corridorCalled) return;
+    const bin = binOf(ng);
+    const { indicationMargin_K, gasMargin_K, samples } = this.spec.corridor;
+    const tot = values[this.i.temperature]!;
+    const gas = this.predictor.gas_C;
+    const over = tot > corridor.upperTot_C[bin]! + indicationMargin_K || gas > corridor.upperGas_C[bin]! + gasMargin_K;
+    this.overCorridor = over ? this.overCorridor + 1 : 0;
+    if (this.overCorridor < samples) return;
+    this.corridorCalled = true;
+    const above = Math.max(tot - corridor.upperTot_C[bin]!, gas - corridor.upperGas_C[bin]!);
+    const text = `TOT ${tot.toFixed(0)} °C rising ${this.predictor.rate_K_s.toFixed(0)} °C a second, ${above.toFixed(0)} °C above every good start of this aircraft at ${ng.toFixed(0)} % Ng`;
+    const outside = this.outsideLearned();
+    if (outside) {
+      this.emit({ kind: 'cue', t_s, code: 'outside-corridor', severity: 'caution', text: `${text}. ${outside}`, say: 'Temperature above its habit.' });
+    } else {
+      this.abort(t_s, 'going-to-be-hot', text, `Abort. Going to be hot, ${tot.toFixed(0)}.`, `${tot.toFixed(0)} °C`);
+    }
+  }
+
+  /** Words when this start is made in conditions that the corridor has never seen. */
+  private outsideLearned(): string | null {
+    const c = this.corridor!;
+    const r = this.record;
+    if (!(r.outsideAir_C >= c.outsideAir_C.low - 3 && r.outsideAir_C <= c.outsideAir_C.high + 3)) {
+      return `Learned between ${c.outsideAir_C.low.toFixed(0)} and ${c.outsideAir_C.high.toFixed(0)} °C outside; be ready to stop`;
+    }
+    if (!(r.voltsBefore_V >= c.voltsBefore_V.low - 0.3)) {
+      return `Learned with ${c.voltsBefore_V.low.toFixed(1)} V and more before the start; be ready to stop`;
+    }
+    return null;
+  }
+
+  private enter(t_s: number, state: StartState, words: string): void {
+    this.state = state;
+    this.emit({ kind: 'state', t_s, watch: this.spec.id, state, words });
+  }
+
+  private call(t_s: number, code: string, text: string): void {
+    this.emit({ kind: 'cue', t_s, code, severity: 'call', text, say: text });
+  }
+}

@@ -1,0 +1,284 @@
+import { bandEdge, type Limit, type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
+import { BandMonitor, type BandTable } from './band-monitor.ts';
+import type { Corridor } from './corridor.ts';
+import type { EventSink } from './events.ts';
+import { StartMachine } from './start-machine.ts';
+
+/** no frame for longer than this, and every reading is unknown */
+export const SOURCE_LOST_AFTER_S = 0.8;
+const GAP_S = 2;
+const RUNNING_NG_PCT = 55;
+
+interface WatchedLimit {
+  limit: Limit;
+  label: string;
+  unit: string;
+  decimals: number;
+  index: number;
+  monitor: BandMonitor;
+}
+
+/**
+ * The watcher of one aircraft: limits by phase, the engine start, the run-up, and whether there is data at all.
+ * It is fed frames in order and reports through `onEvent`; it keeps no clock of its own.
+ */
+export class Watch {
+  readonly start: StartMachine;
+  phase: Phase = 'off';
+  sourceLost = false;
+  lastFrame_s = NaN;
+  runUpSince_s = NaN;
+
+  private readonly type: TypeFile;
+  private readonly limits: WatchedLimit[];
+  private readonly onEvent: EventSink;
+  private active: WatchedLimit[] = [];
+  /** per active limit: column, the quiet edge, and 1 or −1 for high or low */
+  private columns = new Int32Array(0);
+  private quiet = new Float64Array(0);
+  private signs = new Float64Array(0);
+  private readonly iSelector: number;
+  private readonly iRotor: number;
+  private readonly iSpeed: number;
+  private readonly iFuel: number;
+  private readonly iTemperature: number;
+  private readonly iVolts: number;
+  private steady_s = 0;
+  private runUpLateCalled = false;
+  private loose = false;
+  private readonly fixedPhase: boolean;
+
+  /** @param fixedPhase keeps one phase for the whole record (a CSV of one phase) */
+  constructor(type: TypeFile, corridor: Corridor | null, onEvent: EventSink, fixedPhase?: Phase) {
+    this.type = type;
+    this.onEvent = onEvent;
+    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    this.limits = type.limits.map((limit) => {
+      const channel = type.channels.find((c) => c.id === limit.channel)!;
+      const watched: WatchedLimit = {
+        limit, label: channel.label, unit: channel.unit, decimals: channel.decimals, index: index(limit.channel),
+        monitor: new BandMonitor(tableOf(limit), (event, rule, t_s, stay) => {
+          const band = limit.bands.find((b) => b.id === rule.id)!;
+          if (event === 'ENTER') this.bandEntered(watched, band, t_s, stay.expiredAt_s === null);
+          else if (event === 'EXPIRED') this.bandExpired(watched, band, t_s, stay.peak);
+          else this.bandLeft(watched, band, stay);
+        }),
+      };
+      return watched;
+    });
+    this.start = new StartMachine(type, type.startWatches[0]!, corridor, onEvent);
+    this.iSelector = index(type.runUpWatch.selector);
+    this.iRotor = index(type.runUpWatch.rotor);
+    this.iSpeed = index(type.startWatches[0]!.channels.speed);
+    this.iFuel = index(type.startWatches[0]!.channels.fuelFlow);
+    this.iTemperature = index(type.startWatches[0]!.channels.temperature);
+    this.iVolts = index(type.startWatches[0]!.channels.volts);
+    this.fixedPhase = fixedPhase !== undefined;
+    this.phase = fixedPhase ?? 'off';
+    this.selectLimits();
+  }
+
+  /** One frame. Time must go forward; a frame that does not is ignored. @param values channel order of the type, NaN where lost */
+  step(t_s: number, values: Float64Array): void {
+    const last = this.lastFrame_s;
+    const dt_s = t_s - last;
+    if (!(dt_s > 0)) {
+      if (!Number.isNaN(last)) return;
+      this.first(values, t_s);
+    }
+    this.lastFrame_s = t_s;
+    if (this.sourceLost) this.sourceBack(t_s);
+
+    const n = this.columns.length;
+    const { columns, quiet, signs } = this;
+    const gap = dt_s > GAP_S;
+    for (let k = 0; k < n; k++) {
+      const v = values[columns[k]!]!;
+      if (signs[k]! * v < quiet[k]! && !gap) {
+        // nothing can change; only the monitor's last sample moves on
+        this.active[k]!.monitor.pass(t_s, v);
+      } else this.judgeLimit(k, t_s, v, gap);
+    }
+    const machine = this.start;
+    if (this.phase === 'start' || (this.phase === 'off' && machine.wakes(values)) || this.loose) {
+      machine.step(t_s, Number.isNaN(dt_s) ? 0 : dt_s, values);
+      this.loose = machine.starterOn_s > 0;
+    } else if (this.phase === 'off') machine.rest(values);
+    if (!this.fixedPhase) this.followPhase(t_s, Number.isNaN(dt_s) ? 0 : dt_s, values);
+  }
+
+  /** Tells the watch what time it is while no frame comes. */
+  clock(t_s: number): void {
+    if (this.sourceLost || Number.isNaN(this.lastFrame_s) || t_s - this.lastFrame_s <= SOURCE_LOST_AFTER_S) return;
+    this.sourceLost = true;
+    const text = this.start.starting
+      ? 'No data from the aircraft during the start. Every reading is unknown: decide by the cockpit instruments'
+      : 'No data from the aircraft. Every reading is unknown';
+    this.onEvent({ kind: 'cue', t_s, code: 'source-lost', severity: 'warning', text, say: 'Data lost.' });
+  }
+
+  /** The pilot's own call to stop a start. */
+  pilotAbort(t_s: number): void {
+    this.start.abort(t_s, 'pilot', 'Stopped by the pilot', 'Stop. Selector off.', 'own call');
+  }
+
+  /** Ends the record: every stay that is open is written up. */
+  finish(t_s: number): void {
+    for (const watched of this.active) if (watched.monitor.started) watched.monitor.close(t_s);
+  }
+
+  /** Time in the worst open band of a channel and what is left of it, for the room strip. */
+  roomOf(channel: string): { band: LimitBand; remaining_s: number } | null {
+    let found: { band: LimitBand; remaining_s: number } | null = null;
+    for (const watched of this.active) {
+      if (watched.limit.channel !== channel || !watched.monitor.active) continue;
+      for (const stay of watched.monitor.openStays()) {
+        const band = watched.limit.bands.find((b) => b.id === stay.band)!;
+        found = { band, remaining_s: watched.monitor.usage(band.id).remaining_s };
+      }
+    }
+    return found;
+  }
+
+  /** Limits that are in force now. */
+  activeLimits(): Limit[] {
+    return this.active.map((w) => w.limit);
+  }
+
+  private first(values: Float64Array, t_s: number): void {
+    if (this.fixedPhase || !(values[this.iSpeed]! > RUNNING_NG_PCT)) return;
+    this.setPhase(t_s, values[this.iSelector] === this.type.runUpWatch.flightPosition ? 'flight' : 'idle');
+  }
+
+  private judgeLimit(k: number, t_s: number, v: number, gap: boolean): void {
+    const { monitor } = this.active[k]!;
+    if (Number.isNaN(v)) return; // a lost sample is bridged; a lost sensor is the gap rule's
+    if (!monitor.started) monitor.start(t_s, v);
+    else if (gap || t_s - monitor.t_s > GAP_S) {
+      monitor.jump(monitor.worse(monitor.value, v));
+      monitor.hold(t_s);
+      monitor.jump(v);
+    } else monitor.line(t_s, v);
+    this.quiet[k] = this.signs[k]! * monitor.quiet;
+  }
+
+  private followPhase(t_s: number, dt_s: number, values: Float64Array): void {
+    const spec = this.type.runUpWatch;
+    switch (this.phase) {
+      case 'off':
+        if (this.start.starting) this.setPhase(t_s, 'start');
+        return;
+      case 'start':
+        if (this.start.state === 'idle') this.setPhase(t_s, 'idle');
+        else if (this.start.state === 'aborted' && this.start.starterOn_s === 0 && values[this.iSpeed]! < 5) this.setPhase(t_s, 'off');
+        return;
+      case 'idle':
+        if (values[this.iSelector] === spec.flightPosition) {
+          this.runUpSince_s = t_s;
+          this.steady_s = 0;
+          this.runUpLateCalled = false;
+          this.setPhase(t_s, 'run-up');
+        } else this.endIfShutDown(t_s, values);
+        return;
+      case 'run-up':
+        this.followRunUp(t_s, dt_s, values[this.iRotor]!);
+        this.backToIdle(t_s, values);
+        return;
+      case 'flight':
+        this.backToIdle(t_s, values);
+        return;
+    }
+  }
+
+  private backToIdle(t_s: number, values: Float64Array): void {
+    if (values[this.iSelector]! < this.type.runUpWatch.flightPosition) this.setPhase(t_s, 'idle');
+    this.endIfShutDown(t_s, values);
+  }
+
+  private endIfShutDown(t_s: number, values: Float64Array): void {
+    if (values[this.iFuel]! < 1 && values[this.iSpeed]! < RUNNING_NG_PCT) {
+      this.setPhase(t_s, 'off');
+      this.start.state = 'before';
+    }
+  }
+
+  private followRunUp(t_s: number, dt_s: number, nr: number): void {
+    const spec = this.type.runUpWatch;
+    const inside = nr >= spec.rotor_pct[0] && nr <= spec.rotor_pct[1];
+    this.steady_s = inside ? this.steady_s + dt_s : 0;
+    const took_s = t_s - this.runUpSince_s;
+    if (this.steady_s >= spec.steadyFor_s) {
+      this.setPhase(t_s, 'flight');
+      this.onEvent({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text: `Rotor ${nr.toFixed(0)} percent, steady`, say: `Rotor ${nr.toFixed(0)} percent, steady` });
+      this.onEvent({ kind: 'run-up-done', t_s, watch: spec.id, took_s });
+    } else if (took_s > spec.within_s && !this.runUpLateCalled) {
+      this.runUpLateCalled = true;
+      this.onEvent({ kind: 'cue', t_s, code: 'run-up-late', severity: 'caution', text: `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`, say: 'Rotor not at flight speed.' });
+    }
+  }
+
+  private setPhase(t_s: number, phase: Phase): void {
+    this.phase = phase;
+    this.selectLimits(t_s);
+    this.onEvent({ kind: 'phase', t_s, phase });
+  }
+
+  private selectLimits(t_s = 0): void {
+    const next = this.limits.filter((w) => w.limit.phases.includes(this.phase));
+    for (const watched of this.active) if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);
+    this.active = next;
+    this.columns = Int32Array.from(next, (w) => w.index);
+    this.signs = Float64Array.from(next, (w) => (w.monitor.table.direction === 'high' ? 1 : -1));
+    // a monitor that has not begun takes the slow way once
+    this.quiet = Float64Array.from(next, (w, k) => (w.monitor.started ? this.signs[k]! * w.monitor.quiet : -Infinity));
+  }
+
+  private sourceBack(t_s: number): void {
+    this.sourceLost = false;
+    this.onEvent({ kind: 'cue', t_s, code: 'source-back', severity: 'call', text: 'Data is back', say: 'Data is back.' });
+  }
+
+  private bandEntered(watched: WatchedLimit, band: LimitBand, t_s: number, timed: boolean): void {
+    if (band.forSeconds === 0 || !timed || band.severity === 'note') return;
+    const side = 'above' in band ? 'above' : 'below';
+    const left = watched.monitor.usage(band.id).remaining_s;
+    const text = `${watched.label} ${side} ${bandEdge(band)} ${watched.unit}: ${left.toFixed(0)} s left. ${band.action}`;
+    this.onEvent({ kind: 'cue', t_s, code: `${watched.limit.id}/${band.id}`, severity: 'caution', text, say: `${watched.label} ${side} ${bandEdge(band)}.` });
+  }
+
+  private bandExpired(watched: WatchedLimit, band: LimitBand, t_s: number, peak: number): void {
+    const side = 'above' in band ? 'above' : 'below';
+    const edge = `${side} ${bandEdge(band)} ${watched.unit}`;
+    const words = band.forSeconds === 0 ? `${peak.toFixed(watched.decimals)} ${watched.unit}, never ${edge}` : `${edge} for more than ${band.forSeconds} s`;
+    if (this.start.starting && watched.index === this.iTemperature) {
+      this.start.hot(t_s, peak, words);
+      return;
+    }
+    if (this.start.starting && watched.index === this.iVolts) {
+      this.start.lowVolts(t_s, peak, words);
+      return;
+    }
+    const severity = band.severity === 'warning' ? 'warning' : 'caution';
+    const text = `${watched.label} ${words}. ${band.action}`;
+    this.onEvent({ kind: 'cue', t_s, code: `${watched.limit.id}/${band.id}/expired`, severity, text, say: `${watched.label}. ${band.action}` });
+  }
+
+  private bandLeft(watched: WatchedLimit, band: LimitBand, stay: { start_s: number; end_s: number; duration_s: number; peak: number; peakAt_s: number; area: number; expiredAt_s: number | null }): void {
+    this.onEvent({
+      kind: 'exceedance', t_s: stay.end_s,
+      exceedance: {
+        limit: watched.limit.id, channel: watched.limit.channel, band: band.id, edge: bandEdge(band), severity: band.severity,
+        start_s: stay.start_s, end_s: stay.end_s, duration_s: stay.duration_s, peak: stay.peak, peakAt_s: stay.peakAt_s,
+        area: stay.area, allowed_s: band.forSeconds, expired: stay.expiredAt_s !== null,
+      },
+    });
+  }
+}
+
+function tableOf(limit: Limit): BandTable {
+  return {
+    direction: 'above' in limit.bands[0]! ? 'high' : 'low',
+    hysteresis: limit.hysteresis,
+    bands: limit.bands.map((b) => ({ id: b.id, limit: bandEdge(b), mode: b.counting, allow_s: b.forSeconds, inclusive: b.inclusive })),
+  };
+}
