@@ -5,8 +5,24 @@ const node = { environment: 'node' as const };
 export default defineConfig({
   test: {
     projects: [
-      { test: { ...node, name: 'core', sequence: { groupOrder: 0 }, include: ['core/tests/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { ...node, name: 'programs', sequence: { groupOrder: 1 }, include: ['tests/programs/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          ...node,
+          name: 'core',
+          sequence: { groupOrder: 0 },
+          include: ['core/tests/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          ...node,
+          name: 'programs',
+          sequence: { groupOrder: 1 },
+          include: ['tests/programs/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           ...node,

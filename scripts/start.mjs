@@ -84,7 +84,19 @@ try {
       }
     },
   );
-  keep('stand-in device', [PROGRAMS.standin, '--type', path.join(ROOT, 'aircraft/skerry-s7.json'), '--device', `127.0.0.1:${devicePort}`, '--control', String(controlPort)], {});
+  keep(
+    'stand-in device',
+    [
+      PROGRAMS.standin,
+      '--type',
+      path.join(ROOT, 'aircraft/skerry-s7.json'),
+      '--device',
+      `127.0.0.1:${devicePort}`,
+      '--control',
+      String(controlPort),
+    ],
+    {},
+  );
 } catch (error) {
   postgres?.stop();
   fail(error);

@@ -24,20 +24,46 @@ async function check(name, work) {
 try {
   await Promise.all([installFromDebian({ chromium: true }), installPackages()]);
   await check('type check', () => sh(process.execPath, [program('typescript/bin/tsc'), '-b']));
-  await check('lint', () => sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']));
-  await check('format', () => sh(process.execPath, [program('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']));
+  await check('lint', () =>
+    sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']),
+  );
+  await check('format', () =>
+    sh(process.execPath, [program('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
+  );
   await check('layers', () =>
-    sh(process.execPath, [program('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'standin/src', 'cli/src', 'web/src']),
+    sh(process.execPath, [
+      program('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core/src',
+      'server/src',
+      'standin/src',
+      'cli/src',
+      'web/src',
+    ]),
   );
   await build();
   const report = path.join(ROOT, '.local/vitest.json');
   fs.rmSync(report, { force: true });
   await timed('unit, server and browser tests', () =>
-    sh(process.execPath, [program('vitest/vitest.mjs'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...process.argv.slice(2)], {
-      env: { ...process.env, NODE_ENV: 'test' },
-    }),
+    sh(
+      process.execPath,
+      [
+        program('vitest/vitest.mjs'),
+        'run',
+        '--reporter=default',
+        '--reporter=json',
+        `--outputFile.json=${report}`,
+        ...process.argv.slice(2),
+      ],
+      {
+        env: { ...process.env, NODE_ENV: 'test' },
+      },
+    ),
   ).catch((error) => log(error.message));
-  const result = fs.existsSync(report) ? JSON.parse(fs.readFileSync(report, 'utf8')) : { numPassedTests: 0, numFailedTests: 1, numFailedTestSuites: 0 };
+  const result = fs.existsSync(report)
+    ? JSON.parse(fs.readFileSync(report, 'utf8'))
+    : { numPassedTests: 0, numFailedTests: 1, numFailedTestSuites: 0 };
   passed += result.numPassedTests;
   failed += result.numFailedTests;
   // a file that could not even be loaded has no tests to count

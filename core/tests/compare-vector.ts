@@ -13,7 +13,8 @@ export function difference(actual: unknown, expected: unknown, tol: Tolerance, k
     return Math.abs(actual - expected) <= room ? null : `${path}: ${actual} is not ${expected} within ${room}`;
   }
   if (Array.isArray(expected)) {
-    if (!Array.isArray(actual) || actual.length !== expected.length) return `${path}: ${JSON.stringify(actual)} is not ${JSON.stringify(expected)}`;
+    if (!Array.isArray(actual) || actual.length !== expected.length)
+      return `${path}: ${JSON.stringify(actual)} is not ${JSON.stringify(expected)}`;
     for (let i = 0; i < expected.length; i++) {
       const d = difference(actual[i], expected[i], tol, key, `${path}[${i}]`);
       if (d) return d;

@@ -10,7 +10,21 @@ export const PROGRAMS = {
   standin: path.join(ROOT, 'standin/dist/main.js'),
   cli: path.join(ROOT, 'cli/dist/main.js'),
 };
-const SOURCES = ['core/src', 'core/package.json', 'server/src', 'standin/src', 'cli/src', 'web/src', 'web/index.html', 'web/public', 'web/vite.config.ts', 'aircraft', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs'];
+const SOURCES = [
+  'core/src',
+  'core/package.json',
+  'server/src',
+  'standin/src',
+  'cli/src',
+  'web/src',
+  'web/index.html',
+  'web/public',
+  'web/vite.config.ts',
+  'aircraft',
+  'package-lock.json',
+  'tsconfig.base.json',
+  'scripts/lib/build.mjs',
+];
 
 function treeHash(places) {
   const hash = createHash('sha256');
@@ -31,7 +45,9 @@ const externals = {
   name: 'externals',
   setup(build) {
     build.onResolve({ filter: /^[^./]/ }, (found) =>
-      found.kind === 'entry-point' || found.path.startsWith('@rouse/') ? undefined : { path: found.path, external: true },
+      found.kind === 'entry-point' || found.path.startsWith('@rouse/')
+        ? undefined
+        : { path: found.path, external: true },
     );
   },
 };
@@ -68,7 +84,9 @@ export async function build({ quiet = false, page = true } = {}) {
     Promise.all([
       buildPrograms(),
       page
-        ? sh(process.execPath, [path.join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: path.join(ROOT, 'web') })
+        ? sh(process.execPath, [path.join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
+            cwd: path.join(ROOT, 'web'),
+          })
         : undefined,
     ]);
   await (quiet ? work() : timed('build', work));

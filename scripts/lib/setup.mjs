@@ -34,7 +34,9 @@ export function sh(file, args, options = {}) {
     const child = spawn(file, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], ...options });
     child.on('error', reject);
     child.on('exit', (code, signal) =>
-      code === 0 ? resolve() : reject(new Error(`${path.basename(file)} ${args.slice(0, 3).join(' ')} ended with ${signal ?? code}`)),
+      code === 0
+        ? resolve()
+        : reject(new Error(`${path.basename(file)} ${args.slice(0, 3).join(' ')} ended with ${signal ?? code}`)),
     );
   });
 }
@@ -73,13 +75,26 @@ export async function installFromDebian({ chromium }) {
     }
     const options = ['-o', 'DPkg::Lock::Timeout=300', '-o', 'Acquire::Retries=3'];
     await run('apt-get', ...options, 'update', '-qq');
-    await run('apt-get', ...options, '-o', 'Dpkg::Options::=--force-confold', 'install', '-y', '-qq', '--no-install-recommends', ...want);
+    await run(
+      'apt-get',
+      ...options,
+      '-o',
+      'Dpkg::Options::=--force-confold',
+      'install',
+      '-y',
+      '-qq',
+      '--no-install-recommends',
+      ...want,
+    );
   });
 }
 
 /** npm ci, once per lock file and Node version. */
 export async function installPackages() {
-  const key = createHash('sha256').update(fs.readFileSync(path.join(ROOT, 'package-lock.json'))).update(process.version).digest('hex');
+  const key = createHash('sha256')
+    .update(fs.readFileSync(path.join(ROOT, 'package-lock.json')))
+    .update(process.version)
+    .digest('hex');
   const stamp = path.join(ROOT, 'node_modules/.ci-stamp');
   if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === key) return;
   // NODE_ENV=production would drop what the build needs

@@ -41,12 +41,29 @@ const waitSchema = z.strictObject({
   background: z.boolean().optional(),
   usual_s: z.number().positive(),
 });
-const watchSchema = z.strictObject({ ...itemBase, kind: z.literal('watch'), watch: z.string(), usual_s: z.number().positive() });
+const watchSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('watch'),
+  watch: z.string(),
+  usual_s: z.number().positive(),
+});
 const callSchema = z.strictObject({ ...itemBase, kind: z.literal('call'), say: z.string().min(1) });
-const countSchema = z.strictObject({ ...itemBase, kind: z.literal('count'), channel: z.string(), captions: z.array(z.string()) });
+const countSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('count'),
+  channel: z.string(),
+  captions: z.array(z.string()),
+});
 
 /** One line of a procedure. More kinds come with more legs; each names how it is done. */
-export const itemSchema = z.discriminatedUnion('kind', [setSchema, checkSchema, waitSchema, watchSchema, callSchema, countSchema]);
+export const itemSchema = z.discriminatedUnion('kind', [
+  setSchema,
+  checkSchema,
+  waitSchema,
+  watchSchema,
+  callSchema,
+  countSchema,
+]);
 export type Item = z.infer<typeof itemSchema>;
 export type ItemKind = Item['kind'];
 export type StandInAction = z.infer<typeof standInActionSchema>;

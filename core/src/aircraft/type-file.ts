@@ -41,7 +41,15 @@ const shape = z.strictObject({
   name: z.string(),
   maker: z.string(),
   role: z.string(),
-  engines: z.array(z.strictObject({ id: z.int().min(1), kind: z.enum(['turbine', 'piston']), control: z.enum(['digital', 'manual']) })).min(1),
+  engines: z
+    .array(
+      z.strictObject({
+        id: z.int().min(1),
+        kind: z.enum(['turbine', 'piston']),
+        control: z.enum(['digital', 'manual']),
+      }),
+    )
+    .min(1),
   channels: z.array(channelSchema).min(1),
   captions: z.strictObject({ channel: z.string(), list: z.array(captionSchema) }),
   electricalLoads: z.array(z.strictObject({ id: z.string(), label: z.string(), amps: z.number().positive() })),
@@ -68,10 +76,19 @@ export const typeFileSchema = shape.superRefine((type, context) => {
   };
   const channels = new Set(type.channels.map((c) => c.id));
   const known = (id: string, path: (string | number)[]): void => {
-    if (!channels.has(id)) report(path, `there is no channel named ${id}; add it to channels or name one that is there`);
+    if (!channels.has(id))
+      report(path, `there is no channel named ${id}; add it to channels or name one that is there`);
   };
-  unique(type.channels.map((c) => c.id), ['channels'], report);
-  unique([...type.items, ...Object.values(type.aborts).flatMap((a) => a.actions)].map((i) => i.id), ['items'], report);
+  unique(
+    type.channels.map((c) => c.id),
+    ['channels'],
+    report,
+  );
+  unique(
+    [...type.items, ...Object.values(type.aborts).flatMap((a) => a.actions)].map((i) => i.id),
+    ['items'],
+    report,
+  );
   type.room.forEach((id, i) => known(id, ['room', i]));
   type.limits.forEach((limit, i) => {
     known(limit.channel, ['limits', i, 'channel']);
@@ -80,7 +97,8 @@ export const typeFileSchema = shape.superRefine((type, context) => {
     const sign = 'above' in limit.bands[0]! ? 1 : -1;
     limit.bands.forEach((band, k) => {
       const milder = limit.bands[k - 1];
-      if (milder && sign * bandEdge(band) <= sign * bandEdge(milder)) report(['limits', i, 'bands', k], 'bands go from mild to severe');
+      if (milder && sign * bandEdge(band) <= sign * bandEdge(milder))
+        report(['limits', i, 'bands', k], 'bands go from mild to severe');
     });
   });
   type.startWatches.forEach((w, i) => {
@@ -94,10 +112,12 @@ export const typeFileSchema = shape.superRefine((type, context) => {
   const checkItem = (item: Item, path: (string | number)[]): void => {
     const condition = item.kind === 'wait' ? item.until : 'expect' in item ? item.expect : undefined;
     if (condition) channelsOf(condition).forEach((id) => known(id, path));
-    if (item.kind === 'watch' && !watches.has(item.watch)) report([...path, 'watch'], `there is no watch named ${item.watch}`);
+    if (item.kind === 'watch' && !watches.has(item.watch))
+      report([...path, 'watch'], `there is no watch named ${item.watch}`);
     if (item.kind === 'count') {
       known(item.channel, [...path, 'channel']);
-      for (const c of item.captions) if (!captions.has(c)) report([...path, 'captions'], `there is no caption named ${c}`);
+      for (const c of item.captions)
+        if (!captions.has(c)) report([...path, 'captions'], `there is no caption named ${c}`);
     }
   };
   const seen = new Set<string>();

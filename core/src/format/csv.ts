@@ -30,15 +30,24 @@ export function readCsv(text: string, channels: readonly Channel[]): CsvResult {
   const lines = text.split(/\r?\n/);
   const header = (lines[0] ?? '').split(',').map((h) => h.trim());
   if (header[0] !== 't_s') {
-    return { ok: false, row: 1, column: header[0] ?? '', message: 'the first column must be t_s, the run clock in seconds' };
+    return {
+      ok: false,
+      row: 1,
+      column: header[0] ?? '',
+      message: 'the first column must be t_s, the run clock in seconds',
+    };
   }
   const places: number[] = [];
   for (const name of header.slice(1)) {
     const index = channels.findIndex((c) => csvColumn(c) === name);
-    if (index < 0) return { ok: false, row: 1, column: name, message: `no channel of this type writes a column named ${name}` };
+    if (index < 0)
+      return { ok: false, row: 1, column: name, message: `no channel of this type writes a column named ${name}` };
     places.push(index);
   }
-  const builder = new TraceBuilder(channels.map((c) => c.id), 4096);
+  const builder = new TraceBuilder(
+    channels.map((c) => c.id),
+    4096,
+  );
   const values = new Float64Array(channels.length);
   let last = -Infinity;
   for (let i = 1; i < lines.length; i++) {
@@ -49,14 +58,17 @@ export function readCsv(text: string, channels: readonly Channel[]): CsvResult {
       return { ok: false, row: i + 1, column: '', message: `${fields.length} fields, the header has ${header.length}` };
     }
     const t = fields[0] === '' ? NaN : Number(fields[0]);
-    if (!Number.isFinite(t)) return { ok: false, row: i + 1, column: 't_s', message: `"${fields[0]}" is not a time in seconds` };
-    if (t <= last) return { ok: false, row: i + 1, column: 't_s', message: `time goes from ${last} to ${t}; it must go forward` };
+    if (!Number.isFinite(t))
+      return { ok: false, row: i + 1, column: 't_s', message: `"${fields[0]}" is not a time in seconds` };
+    if (t <= last)
+      return { ok: false, row: i + 1, column: 't_s', message: `time goes from ${last} to ${t}; it must go forward` };
     last = t;
     values.fill(NaN);
     for (let k = 0; k < places.length; k++) {
       const field = fields[k + 1]!;
       const v = field === '' ? NaN : Number(field);
-      if (field !== '' && !Number.isFinite(v)) return { ok: false, row: i + 1, column: header[k + 1]!, message: `"${field}" is not a number` };
+      if (field !== '' && !Number.isFinite(v))
+        return { ok: false, row: i + 1, column: header[k + 1]!, message: `"${field}" is not a number` };
       values[places[k]!] = v;
     }
     builder.push(t, values);

@@ -35,7 +35,8 @@ export function checkChain(entries: readonly Entry[]): ChainFault | null {
   for (let i = 0; i < entries.length; i++) {
     const entry = entries[i]!;
     if (entry.seq !== i + 1) return { seq: entry.seq, message: `entry ${i + 1} carries the number ${entry.seq}` };
-    if (entry.prev !== prev) return { seq: entry.seq, message: `entry ${entry.seq} does not follow from the one before it` };
+    if (entry.prev !== prev)
+      return { seq: entry.seq, message: `entry ${entry.seq} does not follow from the one before it` };
     if (ids.has(entry.id)) return { seq: entry.seq, message: `entry ${entry.seq} repeats an id` };
     ids.add(entry.id);
     prev = hashOf(entry);

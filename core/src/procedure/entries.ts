@@ -4,8 +4,22 @@ import { abortReasonSchema } from '../aircraft/index.ts';
 const maybe = z.number().nullable();
 
 const payloads = [
-  z.strictObject({ kind: z.literal('run-opened'), tail: z.string(), type: z.string(), typeVersion: z.int(), source: z.enum(['stand-in', 'device', 'simulated']), pad: z.string(), conditions: z.string() }),
-  z.strictObject({ kind: z.literal('item-done'), item: z.string(), how: z.enum(['sensed', 'declared', 'watched']), value: maybe, words: z.string() }),
+  z.strictObject({
+    kind: z.literal('run-opened'),
+    tail: z.string(),
+    type: z.string(),
+    typeVersion: z.int(),
+    source: z.enum(['stand-in', 'device', 'simulated']),
+    pad: z.string(),
+    conditions: z.string(),
+  }),
+  z.strictObject({
+    kind: z.literal('item-done'),
+    item: z.string(),
+    how: z.enum(['sensed', 'declared', 'watched']),
+    value: maybe,
+    words: z.string(),
+  }),
   z.strictObject({ kind: z.literal('item-fault'), item: z.string(), note: z.string().min(1).max(500) }),
   z.strictObject({ kind: z.literal('item-skipped'), item: z.string(), reason: z.string().min(1).max(500) }),
   z.strictObject({ kind: z.literal('item-chosen'), item: z.string() }),
@@ -16,11 +30,36 @@ const payloads = [
   z.strictObject({ kind: z.literal('start-state'), watch: z.string(), state: z.string(), words: z.string() }),
   z.strictObject({ kind: z.literal('start-done'), watch: z.string(), record: z.record(z.string(), maybe) }),
   z.strictObject({ kind: z.literal('run-up-done'), watch: z.string(), took_s: z.number() }),
-  z.strictObject({ kind: z.literal('cue'), code: z.string(), severity: z.enum(['call', 'caution', 'warning']), text: z.string(), say: z.string() }),
-  z.strictObject({ kind: z.literal('abort'), watch: z.string(), reason: abortReasonSchema, text: z.string(), say: z.string(), figure: z.string() }),
   z.strictObject({
-    kind: z.literal('exceedance'), limit: z.string(), channel: z.string(), band: z.string(), edge: z.number(), severity: z.enum(['note', 'caution', 'warning']),
-    start_s: z.number(), end_s: z.number(), duration_s: z.number(), peak: z.number(), peakAt_s: z.number(), area: z.number(), allowed_s: z.number(), expired: z.boolean(),
+    kind: z.literal('cue'),
+    code: z.string(),
+    severity: z.enum(['call', 'caution', 'warning']),
+    text: z.string(),
+    say: z.string(),
+  }),
+  z.strictObject({
+    kind: z.literal('abort'),
+    watch: z.string(),
+    reason: abortReasonSchema,
+    text: z.string(),
+    say: z.string(),
+    figure: z.string(),
+  }),
+  z.strictObject({
+    kind: z.literal('exceedance'),
+    limit: z.string(),
+    channel: z.string(),
+    band: z.string(),
+    edge: z.number(),
+    severity: z.enum(['note', 'caution', 'warning']),
+    start_s: z.number(),
+    end_s: z.number(),
+    duration_s: z.number(),
+    peak: z.number(),
+    peakAt_s: z.number(),
+    area: z.number(),
+    allowed_s: z.number(),
+    expired: z.boolean(),
   }),
   z.strictObject({ kind: z.literal('phase'), phase: z.string() }),
   z.strictObject({ kind: z.literal('closed'), outcome: z.enum(['ready', 'aborted', 'given-up']) }),
@@ -49,6 +88,8 @@ export type Entry = Stamp & Payload;
 /** One stored entry of a journal. @throws ZodError when it is not one */
 export function parseEntry(value: unknown): Entry {
   const head = stamp.parse(value);
-  const rest = Object.fromEntries(Object.entries(value as Record<string, unknown>).filter(([k]) => !(k in stamp.shape)));
+  const rest = Object.fromEntries(
+    Object.entries(value as Record<string, unknown>).filter(([k]) => !(k in stamp.shape)),
+  );
   return { ...head, ...payloadSchema.parse(rest) };
 }

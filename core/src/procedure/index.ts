@@ -1,6 +1,26 @@
 export { canonicalJson, CHAIN_START, type ChainFault, checkChain, digestOf, hashOf } from './chain.ts';
 export { type Entry, parseEntry, type Payload, type PayloadKind, payloadSchema, type Stamp } from './entries.ts';
-export { type Acceptance, acceptFromPilot, type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './judge.ts';
-export { type LegState, meanwhileItems, nextItems, notDone, type OpenLoop, passage, presentItem, readyIn, stillOpen, usualSeconds } from './plan.ts';
+export {
+  type Acceptance,
+  acceptFromPilot,
+  type CaptionCount,
+  conditionOf,
+  countCaptions,
+  readItem,
+  type Reading,
+} from './judge.ts';
+export { estimateWait, type WaitEstimate } from './estimate.ts';
+export {
+  type LegState,
+  meanwhileItems,
+  nextItems,
+  notDone,
+  type OpenLoop,
+  passage,
+  presentItem,
+  readyIn,
+  stillOpen,
+  usualSeconds,
+} from './plan.ts';
 export { Runner } from './runner.ts';
 export { findItem, itemState, type ItemState, reduceRun, type RunState, workingList } from './state.ts';

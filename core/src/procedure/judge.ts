@@ -1,4 +1,14 @@
-import { type Caption, channelsOf, type Condition, type Item, sayCondition, sayValue, Sensed, type TypeFile, type Verdict } from '../aircraft/index.ts';
+import {
+  type Caption,
+  channelsOf,
+  type Condition,
+  type Item,
+  sayCondition,
+  sayValue,
+  Sensed,
+  type TypeFile,
+  type Verdict,
+} from '../aircraft/index.ts';
 import type { Payload } from './entries.ts';
 import { isReachable, presentItem } from './plan.ts';
 import { findItem, itemState, type RunState, workingList } from './state.ts';
@@ -39,7 +49,11 @@ export function readItem(type: TypeFile, item: Item, values: ArrayLike<number> |
   if (item.kind === 'count') {
     const index = type.channels.findIndex((c) => c.id === item.channel);
     const count = countCaptions(type, item.captions, frame[index]!);
-    return { verdict: count.verdict, value: Number.isNaN(frame[index]!) ? null : frame[index]!, words: sayCount(count) };
+    return {
+      verdict: count.verdict,
+      value: Number.isNaN(frame[index]!) ? null : frame[index]!,
+      words: sayCount(count),
+    };
   }
   const condition = conditionOf(item);
   if (!condition) return null;
@@ -49,7 +63,11 @@ export function readItem(type: TypeFile, item: Item, values: ArrayLike<number> |
     return { value: frame[index]!, words: sayValue(type.channels[index]!, frame[index]!) };
   });
   const first = readings[0]!;
-  return { verdict, value: Number.isNaN(first.value) ? null : first.value, words: readings.map((r) => r.words).join(', ') };
+  return {
+    verdict,
+    value: Number.isNaN(first.value) ? null : first.value,
+    words: readings.map((r) => r.words).join(', '),
+  };
 }
 
 function withoutDwell(condition: Condition): Condition {
@@ -69,25 +87,47 @@ function sayCount(count: CaptionCount): string {
   return parts.join('; ');
 }
 
-export type Acceptance = { ok: true; payload: Payload } | { ok: false; code: 'not-this-item' | 'not-so' | 'not-open' | 'nothing-to-undo'; message: string };
+export type Acceptance =
+  | { ok: true; payload: Payload }
+  | { ok: false; code: 'not-this-item' | 'not-so' | 'not-open' | 'nothing-to-undo'; message: string };
 
 /**
  * Judges what a person wants to write, against the list and the latest frame.
  * A declared item whose sensors say otherwise is refused with what to do; one that nothing can sense is taken at the person's word.
  * @param values the latest frame, or null when there is no data
  */
-export function acceptFromPilot(type: TypeFile, state: RunState, wanted: Payload, values: ArrayLike<number> | null): Acceptance {
+export function acceptFromPilot(
+  type: TypeFile,
+  state: RunState,
+  wanted: Payload,
+  values: ArrayLike<number> | null,
+): Acceptance {
   const notOpen = state.status !== 'open' && wanted.kind !== 'note';
-  if (notOpen) return { ok: false, code: 'not-open', message: 'This run is closed. Begin a new one on Today; notes can still be added.' };
+  if (notOpen)
+    return {
+      ok: false,
+      code: 'not-open',
+      message: 'This run is closed. Begin a new one on Today; notes can still be added.',
+    };
   switch (wanted.kind) {
     case 'item-done':
     case 'item-fault':
     case 'item-skipped': {
       const item = workingList(type, state).find((i) => i.id === wanted.item);
-      if (!item) return { ok: false, code: 'not-this-item', message: `${wanted.item} is not on the list that is being worked` };
-      if (itemState(state, item.id).status !== 'todo') return { ok: false, code: 'not-this-item', message: `${item.challenge} is already settled; go back to it first` };
+      if (!item)
+        return { ok: false, code: 'not-this-item', message: `${wanted.item} is not on the list that is being worked` };
+      if (itemState(state, item.id).status !== 'todo')
+        return {
+          ok: false,
+          code: 'not-this-item',
+          message: `${item.challenge} is already settled; go back to it first`,
+        };
       if (!state.abort && !isReachable(type, state, item)) {
-        return { ok: false, code: 'not-this-item', message: `${item.challenge} comes later; ${presentItem(type, state)?.challenge ?? 'nothing'} is next` };
+        return {
+          ok: false,
+          code: 'not-this-item',
+          message: `${item.challenge} comes later; ${presentItem(type, state)?.challenge ?? 'nothing'} is next`,
+        };
       }
       return wanted.kind === 'item-done' ? acceptDone(type, item, values) : { ok: true, payload: wanted };
     }
@@ -100,9 +140,12 @@ export function acceptFromPilot(type: TypeFile, state: RunState, wanted: Payload
       return state.lastUndoable === wanted.entry
         ? { ok: true, payload: wanted }
         : { ok: false, code: 'nothing-to-undo', message: 'Only the last thing that you entered can be undone' };
+    case 'abort':
+      return wanted.reason === 'pilot' && !state.abort
+        ? { ok: true, payload: wanted }
+        : { ok: false, code: 'not-so', message: 'The start is stopped already; work the actions on the screen' };
     case 'mark':
     case 'note':
-    case 'abort':
     case 'closed':
       return { ok: true, payload: wanted };
     default:
@@ -112,12 +155,19 @@ export function acceptFromPilot(type: TypeFile, state: RunState, wanted: Payload
 
 function acceptDone(type: TypeFile, item: Item, values: ArrayLike<number> | null): Acceptance {
   const reading = readItem(type, item, values);
-  const payload = (words: string, value: number | null): Acceptance => ({ ok: true, payload: { kind: 'item-done', item: item.id, how: 'declared', value, words } });
-  if (item.kind === 'watch') return { ok: false, code: 'not-so', message: 'The watch itself ends this item. Esc stops the start' };
+  const payload = (words: string, value: number | null): Acceptance => ({
+    ok: true,
+    payload: { kind: 'item-done', item: item.id, how: 'declared', value, words },
+  });
+  if (item.kind === 'watch')
+    return { ok: false, code: 'not-so', message: 'The watch itself ends this item. Esc stops the start' };
   if (!reading) return payload('', null);
   if (reading.verdict === 'unknown') return payload(`${reading.words}, declared`, reading.value);
   if (reading.verdict === true) return payload(reading.words, reading.value);
   const wanted = item.kind === 'count' ? item.response : sayCondition(conditionOf(item)!, type.channels);
-  const remedy = item.failure === 'no-go' ? 'No-go: put it right, or record a fault with F' : 'Put it right, record it with F, or skip it with a reason';
+  const remedy =
+    item.failure === 'no-go'
+      ? 'No-go: put it right, or record a fault with F'
+      : 'Put it right, record it with F, or skip it with a reason';
   return { ok: false, code: 'not-so', message: `${item.challenge}: ${reading.words}; expected ${wanted}. ${remedy}` };
 }

@@ -22,7 +22,10 @@ export function meanwhileItems(type: TypeFile, state: RunState): Item[] {
   const present = presentItem(type, state);
   return type.items.filter(
     (item) =>
-      item !== present && itemState(state, item.id).status === 'todo' && (isBackground(item) || item.meanwhile) && isReachable(type, state, item),
+      item !== present &&
+      itemState(state, item.id).status === 'todo' &&
+      (isBackground(item) || item.meanwhile) &&
+      isReachable(type, state, item),
   );
 }
 
@@ -81,7 +84,9 @@ export interface LegState {
 
 /** The passage of the run, leg by leg. */
 export function passage(type: TypeFile, state: RunState): LegState[] {
-  const present = state.abort ? type.items.find((i) => itemState(state, i.id).status === 'todo') : presentItem(type, state);
+  const present = state.abort
+    ? type.items.find((i) => itemState(state, i.id).status === 'todo')
+    : presentItem(type, state);
   const at = state.outcome === 'ready' ? type.legs.length : type.legs.findIndex((l) => l.id === present?.leg);
   return type.legs.map((leg, i) => ({ ...leg, status: i < at ? 'done' : i === at ? 'now' : 'ahead' }));
 }
@@ -97,7 +102,11 @@ export function usualSeconds(item: Item): number {
  * When the run will be ready and what holds it.
  * @param remaining_s seconds that a running wait or watch still needs, by item id; the usual time where it is silent
  */
-export function readyIn(type: TypeFile, state: RunState, remaining_s: (id: string) => number | null): { seconds: number; heldBy: Item | null } {
+export function readyIn(
+  type: TypeFile,
+  state: RunState,
+  remaining_s: (id: string) => number | null,
+): { seconds: number; heldBy: Item | null } {
   const finish = new Map<string, number>();
   let hands = 0;
   let heldBy: Item | null = null;

@@ -37,7 +37,13 @@ export class Runner {
       this.sensed.delete(item.id);
       this.announced.add(`${item.id}/${itemState(state, item.id).seq}`);
       const reading = readItem(this.type, item, values);
-      out.push({ kind: 'item-done', item: item.id, how: 'sensed', value: reading?.value ?? null, words: reading?.words ?? '' });
+      out.push({
+        kind: 'item-done',
+        item: item.id,
+        how: 'sensed',
+        value: reading?.value ?? null,
+        words: reading?.words ?? '',
+      });
     }
     return out;
   }
@@ -50,15 +56,29 @@ export class Runner {
       case 'cue':
         return [{ kind: 'cue', code: event.code, severity: event.severity, text: event.text, say: event.say }];
       case 'abort':
-        return [{ kind: 'abort', watch: event.watch, reason: event.reason, text: event.text, say: event.say, figure: event.figure }];
+        return [
+          {
+            kind: 'abort',
+            watch: event.watch,
+            reason: event.reason,
+            text: event.text,
+            say: event.say,
+            figure: event.figure,
+          },
+        ];
       case 'phase':
         return [{ kind: 'phase', phase: event.phase }];
       case 'exceedance':
         return [{ kind: 'exceedance', ...event.exceedance }];
       case 'start-done': {
-        const record = Object.fromEntries(Object.entries(event.record).map(([k, v]) => [k, Number.isNaN(v) ? null : (v as number)]));
+        const record = Object.fromEntries(
+          Object.entries(event.record).map(([k, v]) => [k, Number.isNaN(v) ? null : (v as number)]),
+        );
         const done: Payload = { kind: 'start-done', watch: event.watch, record };
-        return [done, ...this.settleWatch(event.watch, state, event.record.peak_C, `peak ${event.record.peak_C.toFixed(0)} °C`)];
+        return [
+          done,
+          ...this.settleWatch(event.watch, state, event.record.peak_C, `peak ${event.record.peak_C.toFixed(0)} °C`),
+        ];
       }
       case 'run-up-done':
         return [

@@ -35,8 +35,18 @@ const NOT_DONE: ItemState = { status: 'todo', t_s: 0, seq: 0, how: null, value: 
 export function reduceRun(entries: readonly Entry[]): RunState {
   const undone = new Set(entries.flatMap((e) => (e.kind === 'undone' ? [e.entry] : [])));
   const state: Mutable = {
-    status: 'not-begun', outcome: null, items: {}, abort: null, chosen: null, startState: null, starterAt_s: null, phase: 'off',
-    lastCue: null, marks: 0, lastSeq: 0, lastUndoable: null,
+    status: 'not-begun',
+    outcome: null,
+    items: {},
+    abort: null,
+    chosen: null,
+    startState: null,
+    starterAt_s: null,
+    phase: 'off',
+    lastCue: null,
+    marks: 0,
+    lastSeq: 0,
+    lastUndoable: null,
   };
   for (const entry of entries) {
     state.lastSeq = entry.seq;
@@ -53,13 +63,34 @@ function apply(state: Mutable, entry: Entry): void {
       state.status = 'open';
       return;
     case 'item-done':
-      finish(state, entry, { status: 'done', t_s: entry.t, seq: entry.seq, how: entry.how, value: entry.value, words: entry.words });
+      finish(state, entry, {
+        status: 'done',
+        t_s: entry.t,
+        seq: entry.seq,
+        how: entry.how,
+        value: entry.value,
+        words: entry.words,
+      });
       return;
     case 'item-fault':
-      finish(state, entry, { status: 'fault', t_s: entry.t, seq: entry.seq, how: 'declared', value: null, words: entry.note });
+      finish(state, entry, {
+        status: 'fault',
+        t_s: entry.t,
+        seq: entry.seq,
+        how: 'declared',
+        value: null,
+        words: entry.note,
+      });
       return;
     case 'item-skipped':
-      finish(state, entry, { status: 'skipped', t_s: entry.t, seq: entry.seq, how: 'declared', value: null, words: entry.reason });
+      finish(state, entry, {
+        status: 'skipped',
+        t_s: entry.t,
+        seq: entry.seq,
+        how: 'declared',
+        value: null,
+        words: entry.reason,
+      });
       return;
     case 'item-chosen':
       state.chosen = entry.item;
@@ -128,5 +159,10 @@ export function workingList(type: TypeFile, state: RunState): readonly Item[] {
 
 /** Any item of the type, abort actions included. */
 export function findItem(type: TypeFile, id: string): Item | undefined {
-  return type.items.find((i) => i.id === id) ?? Object.values(type.aborts).flatMap((a) => a.actions).find((i) => i.id === id);
+  return (
+    type.items.find((i) => i.id === id) ??
+    Object.values(type.aborts)
+      .flatMap((a) => a.actions)
+      .find((i) => i.id === id)
+  );
 }

@@ -2,7 +2,8 @@ import type { EngineParameters } from '../aircraft/index.ts';
 import type { EngineSelector } from './inputs.ts';
 import { clip, interpolate, P_STD_PA, T_STD_K } from './physics.ts';
 
-export type ControlMode = 'OFF' | 'PURGE' | 'CRANK' | 'LIGHT' | 'ACCEL' | 'RUN' | 'SHUTDOWN' | 'VENT' | 'WAIT' | 'LOCKOUT';
+export type ControlMode =
+  'OFF' | 'PURGE' | 'CRANK' | 'LIGHT' | 'ACCEL' | 'RUN' | 'SHUTDOWN' | 'VENT' | 'WAIT' | 'LOCKOUT';
 
 /** Value and filtered rate of one sensed signal, as the control keeps it. */
 class FilteredRate {
@@ -105,7 +106,10 @@ export class DigitalControl {
   }
 
   private sense(input: ControlInputs, dt_s: number): void {
-    if (this.channel === 'A' && (input.channelALost || (Math.abs(input.ngA_pct - input.ngB_pct) > 6 && input.ngB_pct > input.ngA_pct))) {
+    if (
+      this.channel === 'A' &&
+      (input.channelALost || (Math.abs(input.ngA_pct - input.ngB_pct) > 6 && input.ngB_pct > input.ngA_pct))
+    ) {
       this.channel = 'B';
     }
     this.ngValid = !(input.ngA_pct === 0 && input.ngB_pct === 0 && this.ng.value > 6);
@@ -170,7 +174,8 @@ export class DigitalControl {
         return;
       case 'CRANK':
         this.output(true, true, false);
-        if (this.ng.value >= p.n_fuel_pct || (t > p.n_fuel_late_s && this.ng.value >= p.n_fuel_min_pct)) this.pending = 'LIGHT';
+        if (this.ng.value >= p.n_fuel_pct || (t > p.n_fuel_late_s && this.ng.value >= p.n_fuel_min_pct))
+          this.pending = 'LIGHT';
         else if (t > p.t_crank_max_s) this.abort('NO CRANK');
         return;
       case 'LIGHT':
@@ -224,7 +229,8 @@ export class DigitalControl {
     this.output(true, true, true);
     this.sinceFuel_s += dt_s;
     if (this.tot.value < this.totMinimum_C) this.totMinimum_C = this.tot.value;
-    this.wf = p.far_light * this.airFlow(input) * (1 + (p.far_light_cold * Math.max(0, 15 - (input.T_oat - 273.15))) / 40);
+    this.wf =
+      p.far_light * this.airFlow(input) * (1 + (p.far_light_cold * Math.max(0, 15 - (input.T_oat - 273.15))) / 40);
     if (!input.totValid) this.abort('SENSOR TOT');
     else if (this.tot.value > this.totMinimum_C + p.light_detect_k) this.pending = 'ACCEL';
     else if (this.time_s > p.t_light_max_s) this.abort('NO LIGHT');

@@ -72,9 +72,14 @@ export class ElectricalNetwork {
     const p = this.p;
     const s = this.soc;
     const t_C = this.battery_K - KELVIN;
-    const emf = p.batt_e0_v + p.batt_e1_v * (s - 0.8) - p.batt_e2_v * this.emptySag + p.batt_e_temp_v_per_k * (t_C - 20);
+    const emf =
+      p.batt_e0_v + p.batt_e1_v * (s - 0.8) - p.batt_e2_v * this.emptySag + p.batt_e_temp_v_per_k * (t_C - 20);
     const rBattery =
-      p.batt_r0_ohm * this.battAge * batteryResistanceFactor * this.coldFactor * (1 + 0.015 / (s + 0.03) + 0.3 * (1 - s) * (1 - s));
+      p.batt_r0_ohm *
+      this.battAge *
+      batteryResistanceFactor *
+      this.coldFactor *
+      (1 + 0.015 / (s + 0.03) + 0.3 * (1 - s) * (1 - s));
     const eBattery = emf - this.polarisation_v;
 
     let baseG = this.loadConductance_s + 1e-6;
@@ -90,7 +95,8 @@ export class ElectricalNetwork {
     const v = this.activeSet(baseG, baseI);
     this.volts = v;
 
-    for (const starter of this.starters) starter.current_a = starter.on ? (v - starter.source_v) / starter.resistance_ohm : 0;
+    for (const starter of this.starters)
+      starter.current_a = starter.on ? (v - starter.source_v) / starter.resistance_ohm : 0;
     for (const gen of this.generators) {
       gen.current_a = !gen.on ? 0 : gen.limited ? gen.limit_a : (gen.source_v - v) / gen.resistance_ohm;
     }

@@ -1,7 +1,20 @@
 import type { EngineParameters } from '../aircraft/index.ts';
 import type { Environment } from './environment.ts';
 import { noEngineFaults } from './inputs.ts';
-import { clip, CP_AIR, CP_GAS, FAR_STOICHIOMETRIC, KELVIN, LHV_J_KG, P_STD_PA, pow3_5, powMinusQuarter, smoothstep, T_STD_K, viscosityRatio } from './physics.ts';
+import {
+  clip,
+  CP_AIR,
+  CP_GAS,
+  FAR_STOICHIOMETRIC,
+  KELVIN,
+  LHV_J_KG,
+  P_STD_PA,
+  pow3_5,
+  powMinusQuarter,
+  smoothstep,
+  T_STD_K,
+  viscosityRatio,
+} from './physics.ts';
 
 /** Bleeds, boost and rotor as one engine sees them at one instant. */
 export interface EngineSurroundings {
@@ -222,7 +235,8 @@ export class Engine {
   private hotSection(T_oat: number, hA: number, T4: number, T45: number, m4: number): void {
     const p = this.p;
     this.d_Tm =
-      (hA * (T4 - this.Tm) - p.hot_ua_amb_w_k * (this.Tm - T_oat) - p.hot_ua_oil_w_k * (this.Tm - this.Toil)) / p.hot_cap_j_k;
+      (hA * (T4 - this.Tm) - p.hot_ua_amb_w_k * (this.Tm - T_oat) - p.hot_ua_oil_w_k * (this.Tm - this.Toil)) /
+      p.hot_cap_j_k;
     const w = m4 / (m4 + p.soak_flow_frac * p.air_flow_ref_kg_s);
     const T_probe = w * T45 + (1 - w) * (T_oat + p.soak_view * (this.Tm - T_oat));
     const tau = p.tc_tau_ref_s * Math.min(Math.sqrt(p.air_flow_ref_kg_s / (m4 + 1e-6)), p.tc_tau_ratio_max);

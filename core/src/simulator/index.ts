@@ -1,3 +1,4 @@
+export { conditionsOf, SimulatedCockpit } from './cockpit.ts';
 export { coldControls, type Controls, type EngineSelector } from './inputs.ts';
 export { Instruments } from './instruments.ts';
 export { readSignal, setInput, type SignalValue } from './signals.ts';

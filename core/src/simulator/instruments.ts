@@ -25,7 +25,9 @@ export class Instruments {
     for (let i = 0; i < this.channels.length; i++) {
       if (i === this.captionIndex) continue;
       const { signal, scale } = this.channels[i]!.simulated;
-      values[i] = scale * (signal.startsWith('control.') ? readControl(controls, signal.slice(8)) : readNumber(simulator, signal));
+      values[i] =
+        scale *
+        (signal.startsWith('control.') ? readControl(controls, signal.slice(8)) : readNumber(simulator, signal));
     }
     let lit = 0;
     for (const caption of this.captions) {
@@ -50,7 +52,9 @@ function readControl(controls: Controls, name: string): number {
   if (engine) {
     const lever = controls.engines[Number(engine[1]) - 1];
     if (!lever) throw new RangeError(`the simulated cockpit has no engine ${engine[1]}`);
-    return second === 'mode' ? SELECTOR_POSITION[lever.mode] : Number((lever as unknown as Record<string, number>)[second ?? '']);
+    return second === 'mode'
+      ? SELECTOR_POSITION[lever.mode]
+      : Number((lever as unknown as Record<string, number>)[second ?? '']);
   }
   const value = (controls as unknown as Record<string, unknown>)[name];
   if (typeof value !== 'number') throw new RangeError(`the simulated cockpit has no control named ${name}`);

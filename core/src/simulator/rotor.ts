@@ -101,7 +101,8 @@ export class Rotor {
       e.q_sh = e.clutch ? e.q_p * p.gb_eff - e.p.pt_drag_w * nr - 2 * e.p.pt_ke_ref_j * this.d_nr : 0;
     }
 
-    this.Fz = T * (1 - p.download_frac) - this.mass_kg * GRAVITY_M_S2 - 0.5 * rho * p.vert_drag_area_m2 * Vc * Math.abs(Vc);
+    this.Fz =
+      T * (1 - p.download_frac) - this.mass_kg * GRAVITY_M_S2 - 0.5 * rho * p.vert_drag_area_m2 * Vc * Math.abs(Vc);
     if (this.h_m <= 0 && this.Fz < 0) {
       this.d_vz = -this.vz / 0.05;
       this.l_vz = 20;
@@ -122,7 +123,8 @@ export class Rotor {
     this.d_pmgb = (target - this.pmgb) / 0.8;
     const heat = (Math.max(0, q_in) * nr * (1 - p.gb_eff)) / p.gb_eff + 0.9 * q_m * nr + p.mgb_coul_w * nr;
     const U =
-      p.mgb_ua_leak_w_k + p.mgb_ua_cooler_w_k * smoothstep((this.Tmgb - KELVIN - p.mgb_therm_c) / 18) * Math.min(1, nr / 0.6);
+      p.mgb_ua_leak_w_k +
+      p.mgb_ua_cooler_w_k * smoothstep((this.Tmgb - KELVIN - p.mgb_therm_c) / 18) * Math.min(1, nr / 0.6);
     this.d_Tmgb = (heat - U * (this.Tmgb - air.T_oat)) / p.mgb_cap_j_k;
     const hyd = p.hyd_p_bar * Math.min(1, nr / p.hyd_knee_nr);
     const two = p.hyd_systems === 2;

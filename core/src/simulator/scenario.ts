@@ -51,9 +51,17 @@ interface Log {
 }
 
 /** Runs one scenario from start to end. @returns its outcomes, each with what was measured, and the 50 Hz log of the signals asked for */
-export function runScenario(parameters: SimulatorParameters, scenario: Scenario, extraSignals: readonly string[] = []): { checks: CheckedOutcome[]; log: Log } {
+export function runScenario(
+  parameters: SimulatorParameters,
+  scenario: Scenario,
+  extraSignals: readonly string[] = [],
+): { checks: CheckedOutcome[]; log: Log } {
   const { env, init, running } = scenario;
-  const conditions: Conditions = { ...(init as Conditions), env: env as NonNullable<Conditions['env']>, noise: scenario.noise ?? false };
+  const conditions: Conditions = {
+    ...(init as Conditions),
+    env: env as NonNullable<Conditions['env']>,
+    noise: scenario.noise ?? false,
+  };
   if (running) conditions.running = running;
   const simulator = new Simulator(parameters, conditions, scenario.seed ?? 1);
   const controls = coldControls(parameters);
@@ -102,7 +110,11 @@ function setFlying(controls: Controls, coll: number): void {
 }
 
 /** Test pilots that hold a height with the collective (docs/physics.md 19.2). */
-function hoverPilot(scenario: Scenario, simulator: Simulator, controls: Controls): ((s: Simulator, c: Controls) => void) | null {
+function hoverPilot(
+  scenario: Scenario,
+  simulator: Simulator,
+  controls: Controls,
+): ((s: Simulator, c: Controls) => void) | null {
   const mode = scenario.coll_mode ?? 'manual';
   if (mode === 'manual' || mode === 'hold') return null;
   const h_ref = Number((scenario['h_ref'] as number | undefined) ?? simulator.rotor.h_m);
@@ -116,7 +128,12 @@ function hoverPilot(scenario: Scenario, simulator: Simulator, controls: Controls
   };
 }
 
-function due(event: z.infer<typeof eventSchema>, now: number, simulator: Simulator, fired: Map<string, number>): boolean {
+function due(
+  event: z.infer<typeof eventSchema>,
+  now: number,
+  simulator: Simulator,
+  fired: Map<string, number>,
+): boolean {
   if (event.after !== undefined) {
     const at = fired.get(event.after);
     if (at === undefined || now < at + (event.delay_s ?? 0) - 1e-9) return false;

@@ -69,7 +69,12 @@ export class Simulator {
   private readonly controlInputs: ControlInputs;
   private pending_s = 0;
 
-  constructor(parameters: SimulatorParameters, conditions: Conditions, seed: number, stepsPerTick = DEFAULT_STEPS_PER_TICK) {
+  constructor(
+    parameters: SimulatorParameters,
+    conditions: Conditions,
+    seed: number,
+    stepsPerTick = DEFAULT_STEPS_PER_TICK,
+  ) {
     this.parameters = parameters;
     this.stepsPerTick = stepsPerTick;
     this.h_s = TICK_S / stepsPerTick;
@@ -81,7 +86,18 @@ export class Simulator {
     for (let i = 0; i < parameters.n_engines; i++) {
       this.engines.push(new Engine(parameters.engine, this.air.T_oat, residual_K, oil_K));
       this.controlUnits.push(new DigitalControl(parameters.engine));
-      this.sensors.push({ ngA_pct: 0, ngB_pct: 0, tot_C: oat, totValid: true, np_pct: 0, tq_pct: 0, oil_bar: 0, oil_C: oat, gen_a: 0, starter_a: 0 });
+      this.sensors.push({
+        ngA_pct: 0,
+        ngB_pct: 0,
+        tot_C: oat,
+        totValid: true,
+        np_pct: 0,
+        tq_pct: 0,
+        oil_bar: 0,
+        oil_C: oat,
+        gen_a: 0,
+        starter_a: 0,
+      });
     }
     const aircraft = parameters.aircraft;
     this.rotor = new Rotor(
@@ -97,9 +113,24 @@ export class Simulator {
     this.around = { boost: 0, bleed_frac: 0, recirc_max: aircraft.recirc_max, recirc: this.env.recirc, nr: 0 };
     this.noise = conditions.noise ? new NormalSource(seed) : null;
     this.controlInputs = {
-      volts: 0, ngA_pct: 0, ngB_pct: 0, tot_C: 0, totValid: true, np_pct: 0, tq_pct: 0, coll: 0, lit: false,
-      T_oat: 0, p_a: 0, channelALost: false, channelBLost: false, fuelCut: false, selector: 'OFF', start: 0,
-      dryMotor: 0, stopMotoring: false,
+      volts: 0,
+      ngA_pct: 0,
+      ngB_pct: 0,
+      tot_C: 0,
+      totValid: true,
+      np_pct: 0,
+      tq_pct: 0,
+      coll: 0,
+      lit: false,
+      T_oat: 0,
+      p_a: 0,
+      channelALost: false,
+      channelBLost: false,
+      fuelCut: false,
+      selector: 'OFF',
+      start: 0,
+      dryMotor: 0,
+      stopMotoring: false,
     };
     this.bus.refreshBattery();
     if (conditions.running) this.startRunning(conditions.running.coll);
@@ -251,14 +282,24 @@ export class Simulator {
     const around = this.around;
     around.boost = controls.boost;
     around.bleed_frac =
-      (controls.anti_ice ? this.parameters.engine.bleed_anti_ice : 0) + (controls.bleed_heat ? this.parameters.engine.bleed_heat : 0);
+      (controls.anti_ice ? this.parameters.engine.bleed_anti_ice : 0) +
+      (controls.bleed_heat ? this.parameters.engine.bleed_heat : 0);
     around.recirc = this.env.recirc;
     around.nr = this.rotor.nr;
     for (let i = 0; i < this.engines.length; i++) {
       this.engines[i]!.evaluate(this.air, around, bus.volts, bus.starters[i]!.current_a, bus.generators[i]!.current_a);
     }
     const f = this.faults;
-    this.rotor.evaluate(this.air, this.engines, controls.coll, controls.rotor_brake, controls.hyd_test, f.hyd1_fail, f.hyd2_fail, f.mgb_pump_fail);
+    this.rotor.evaluate(
+      this.air,
+      this.engines,
+      controls.coll,
+      controls.rotor_brake,
+      controls.hyd_test,
+      f.hyd1_fail,
+      f.hyd2_fail,
+      f.mgb_pump_fail,
+    );
   }
 }
 

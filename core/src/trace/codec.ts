@@ -138,7 +138,8 @@ export function decodeChunk(bytes: Uint8Array, channels: readonly string[]): Tra
   const reader = new Reader(body);
   const rows = reader.varint();
   const columns = reader.varint();
-  if (columns !== channels.length) throw new RangeError(`the chunk has ${columns} channels, ${channels.length} were expected`);
+  if (columns !== channels.length)
+    throw new RangeError(`the chunk has ${columns} channels, ${channels.length} were expected`);
   const read = (): Float64Array => {
     const resolution = reader.f64();
     const order = reader.byte();

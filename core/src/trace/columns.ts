@@ -31,7 +31,11 @@ export class TraceBuilder {
 
   /** The frames so far, as a copy. */
   toTrace(): Trace {
-    return { channels: this.channels, t_s: this.t.slice(0, this.length), columns: this.columns.map((c) => c.slice(0, this.length)) };
+    return {
+      channels: this.channels,
+      t_s: this.t.slice(0, this.length),
+      columns: this.columns.map((c) => c.slice(0, this.length)),
+    };
   }
 
   private grow(): void {

@@ -216,8 +216,17 @@ export class BandMonitor {
   private enter(band: BandState, t_s: number, v: number): void {
     const left = band.rule.mode === 'cumulative' ? band.rule.allow_s - band.used_s : band.rule.allow_s;
     band.stay = {
-      band: band.rule.id, start_s: t_s, end_s: t_s, open: true, closedByPhase: false, duration_s: 0,
-      peak: this.sign * v, peakAt_s: t_s, area: 0, estimated_s: 0, expiredAt_s: null,
+      band: band.rule.id,
+      start_s: t_s,
+      end_s: t_s,
+      open: true,
+      closedByPhase: false,
+      duration_s: 0,
+      peak: this.sign * v,
+      peakAt_s: t_s,
+      area: 0,
+      estimated_s: 0,
+      expiredAt_s: null,
     };
     band.expiresAt_s = t_s + left;
     this.open++;

@@ -32,7 +32,8 @@ export class ProfileBuilder {
   }
 
   profile(): StartProfile {
-    const round = (column: Float64Array): number[] => [...column].map((v) => (Number.isNaN(v) ? NaN : Math.round(v * 10) / 10));
+    const round = (column: Float64Array): number[] =>
+      [...column].map((v) => (Number.isNaN(v) ? NaN : Math.round(v * 10) / 10));
     return { totMax_C: round(this.totMax), totMin_C: round(this.totMin), gasMax_C: round(this.gasMax) };
   }
 }
@@ -69,18 +70,20 @@ export function learnCorridor(starts: readonly LearnedStart[]): Corridor | null 
   if (starts.length < CORRIDOR_MIN_STARTS) return null;
   const upper = (pick: (p: StartProfile) => number[], i: number): number => {
     let best = NaN;
-    for (const s of starts) for (let k = i - 1; k <= i + 1; k++) {
-      const v = pick(s.profile)[k];
-      if (v !== undefined && !Number.isNaN(v) && !(v <= best)) best = v;
-    }
+    for (const s of starts)
+      for (let k = i - 1; k <= i + 1; k++) {
+        const v = pick(s.profile)[k];
+        if (v !== undefined && !Number.isNaN(v) && !(v <= best)) best = v;
+      }
     return best;
   };
   const lower = (i: number): number => {
     let best = NaN;
-    for (const s of starts) for (let k = i - 1; k <= i + 1; k++) {
-      const v = s.profile.totMin_C[k];
-      if (v !== undefined && !Number.isNaN(v) && !(v >= best)) best = v;
-    }
+    for (const s of starts)
+      for (let k = i - 1; k <= i + 1; k++) {
+        const v = s.profile.totMin_C[k];
+        if (v !== undefined && !Number.isNaN(v) && !(v >= best)) best = v;
+      }
     return best;
   };
   const bins = Array.from({ length: BINS }, (_, i) => i);

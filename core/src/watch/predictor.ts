@@ -62,7 +62,10 @@ export class PeakPredictor {
       const tau = this.lag.tauRef_s * Math.min(1 / Math.sqrt(flow), this.lag.tauRatioMax);
       this.gas_C = this.Tf_C + tau * this.Td;
       if (this.Td > 0) {
-        const fall = Math.max(1, ((this.gas_C - this.baseline_C) * 1.3 * Math.max(this.Nd, 0.05)) / Math.max(ng_pct, 5));
+        const fall = Math.max(
+          1,
+          ((this.gas_C - this.baseline_C) * 1.3 * Math.max(this.Nd, 0.05)) / Math.max(ng_pct, 5),
+        );
         this.peakIn_s = tau * Math.log(1 + this.Td / fall);
         this.peak_C = this.gas_C - fall * this.peakIn_s;
       } else {

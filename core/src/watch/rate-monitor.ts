@@ -7,7 +7,11 @@ export interface RateInput {
   samples: [number, number | null][];
   max_gap_s?: number;
 }
-export type RateResult = Omit<MonitorResult, 'budgets'> & { extreme_rate: number; extreme_t: number; unmonitored_s: number };
+export type RateResult = Omit<MonitorResult, 'budgets'> & {
+  extreme_rate: number;
+  extreme_t: number;
+  unmonitored_s: number;
+};
 
 /**
  * Time in bands of a rate of change, r(t) = (v(t) − v(t − w))/w on each stretch without gaps
@@ -39,7 +43,14 @@ export function rateMonitor(input: RateInput): RateResult | MonitorError {
   if (Number.isNaN(extremeAt)) return { error: 'INSUFFICIENT_DATA', field: 'samples' };
   const { events, records, worst } = book.result();
   const total_s = clean[clean.length - 1]![0] - clean[0]![0];
-  return { events, records, worst, extreme_rate: sign * extreme, extreme_t: extremeAt, unmonitored_s: total_s - covered_s };
+  return {
+    events,
+    records,
+    worst,
+    extreme_rate: sign * extreme,
+    extreme_t: extremeAt,
+    unmonitored_s: total_s - covered_s,
+  };
 }
 
 function feed(monitor: BandMonitor, knots: [number, number][]): void {

@@ -50,7 +50,12 @@ export class StartMachine {
   }
 
   get starting(): boolean {
-    return this.state === 'cranking' || this.state === 'fuel-on' || this.state === 'accelerating' || this.state === 'self-sustaining';
+    return (
+      this.state === 'cranking' ||
+      this.state === 'fuel-on' ||
+      this.state === 'accelerating' ||
+      this.state === 'self-sustaining'
+    );
   }
 
   /** Whether this frame, with nothing going on, needs the machine at all: the starter draws, or it drew just before. */
@@ -186,7 +191,12 @@ export class StartMachine {
       r.oilAt_s = t_s;
       this.call(t_s, 'oil', 'Oil pressure rising');
     }
-    if (this.state === 'accelerating' && !starterOn && this.predictor.speedRate_pct_s > spec.hungRate_pct_s && ng > spec.starterRelease_pct - 10) {
+    if (
+      this.state === 'accelerating' &&
+      !starterOn &&
+      this.predictor.speedRate_pct_s > spec.hungRate_pct_s &&
+      ng > spec.starterRelease_pct - 10
+    ) {
       r.selfSustainingAt_s = t_s;
       r.starterOffAt_s = t_s;
       this.enter(t_s, 'self-sustaining', 'Starter cut out, on its own');
@@ -216,7 +226,13 @@ export class StartMachine {
     }
     if (this.state === 'cranking') {
       if (since > spec.crankWithin_s && ng < spec.crankTo_pct) {
-        this.abort(t_s, 'no-crank', `Ng ${ng.toFixed(1)} % after ${spec.crankWithin_s} s of starter`, 'Abort. Engine does not turn.', `${ng.toFixed(1)} % Ng`);
+        this.abort(
+          t_s,
+          'no-crank',
+          `Ng ${ng.toFixed(1)} % after ${spec.crankWithin_s} s of starter`,
+          'Abort. Engine does not turn.',
+          `${ng.toFixed(1)} % Ng`,
+        );
       }
       return;
     }
@@ -232,7 +248,13 @@ export class StartMachine {
 
   private noLight(t_s: number): void {
     const after = (t_s - this.record.fuelAt_s).toFixed(1);
-    this.abort(t_s, 'no-light', `No light ${after} s after fuel; ${this.spec.lightWithin_s} s are allowed`, 'Abort. No light.', `${after} s`);
+    this.abort(
+      t_s,
+      'no-light',
+      `No light ${after} s after fuel; ${this.spec.lightWithin_s} s are allowed`,
+      'Abort. No light.',
+      `${after} s`,
+    );
   }
 
   /** The control shut the fuel by itself: told apart by what was going wrong. @returns true when it did */
@@ -243,21 +265,46 @@ export class StartMachine {
     if (Number.isNaN(r.lightAt_s)) this.noLight(t_s);
     else if (r.peak_C > this.hotAbove_C) this.hot(t_s, r.peak_C, 'the control has shut the fuel');
     else if (this.hung_s > this.spec.hungFor_s / 2) this.hung(t_s, values[this.i.speed]!);
-    else this.abort(t_s, 'control-abort', 'The control has shut the fuel by itself', 'Abort. The control stopped the start.', `${values[this.i.speed]!.toFixed(0)} % Ng`);
+    else
+      this.abort(
+        t_s,
+        'control-abort',
+        'The control has shut the fuel by itself',
+        'Abort. The control stopped the start.',
+        `${values[this.i.speed]!.toFixed(0)} % Ng`,
+      );
     return true;
   }
 
   hot(t_s: number, tot_C: number, because: string): void {
-    this.abort(t_s, 'hot', `TOT ${tot_C.toFixed(0)} °C: ${because}`, `Abort. Hot start, ${tot_C.toFixed(0)}.`, `${tot_C.toFixed(0)} °C`);
+    this.abort(
+      t_s,
+      'hot',
+      `TOT ${tot_C.toFixed(0)} °C: ${because}`,
+      `Abort. Hot start, ${tot_C.toFixed(0)}.`,
+      `${tot_C.toFixed(0)} °C`,
+    );
   }
 
   lowVolts(t_s: number, lowest_V: number, because: string): void {
-    this.abort(t_s, 'low-volts', `Bus ${lowest_V.toFixed(1)} V: ${because}`, `Abort. Volts low, ${lowest_V.toFixed(0)}.`, `${lowest_V.toFixed(1)} V`);
+    this.abort(
+      t_s,
+      'low-volts',
+      `Bus ${lowest_V.toFixed(1)} V: ${because}`,
+      `Abort. Volts low, ${lowest_V.toFixed(0)}.`,
+      `${lowest_V.toFixed(1)} V`,
+    );
   }
 
   private hung(t_s: number, ng: number): void {
     const rate = this.predictor.speedRate_pct_s;
-    this.abort(t_s, 'hung', `Ng hangs at ${ng.toFixed(1)} %, ${rate.toFixed(1)} % a second for ${this.hung_s.toFixed(0)} s`, `Abort. Hung at ${ng.toFixed(0)} percent.`, `${ng.toFixed(1)} % Ng`);
+    this.abort(
+      t_s,
+      'hung',
+      `Ng hangs at ${ng.toFixed(1)} %, ${rate.toFixed(1)} % a second for ${this.hung_s.toFixed(1)} s, TOT ${this.predictor.Tf_C.toFixed(0)} °C`,
+      `Abort. Hung at ${ng.toFixed(0)} percent.`,
+      `${ng.toFixed(1)} % Ng`,
+    );
   }
 
   private judgeDeadlines(t_s: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -266,16 +313,47 @@ export class StartMachine {
     const ng = values[this.i.speed]!;
     const oil = values[this.i.oilPressure]!;
     if (Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s && !Number.isNaN(oil)) {
-      this.abort(t_s, 'no-oil-pressure', `Oil ${oil.toFixed(1)} bar ${spec.oilFirstWithin_s} s after light-off`, 'Abort. No oil pressure.', `${oil.toFixed(1)} bar`);
+      this.abort(
+        t_s,
+        'no-oil-pressure',
+        `Oil ${oil.toFixed(1)} bar ${spec.oilFirstWithin_s} s after light-off`,
+        'Abort. No oil pressure.',
+        `${oil.toFixed(1)} bar`,
+      );
     } else if (Number.isNaN(r.rotorAt_s) && ng >= spec.rotorMovingBy_pct && values[this.i.rotor]! <= ROTOR_MOVES_PCT) {
-      this.abort(t_s, 'rotor-not-turning', `Rotor still at ${ng.toFixed(0)} % Ng`, 'Abort. Rotor not turning.', `${ng.toFixed(0)} % Ng`);
+      this.abort(
+        t_s,
+        'rotor-not-turning',
+        `Rotor still at ${ng.toFixed(0)} % Ng`,
+        'Abort. Rotor not turning.',
+        `${ng.toFixed(0)} % Ng`,
+      );
     } else if (starterOn && ng > spec.starterRelease_pct + spec.starterReleaseMargin_pct) {
-      this.abort(t_s, 'starter-not-releasing', `Starter still drives at ${ng.toFixed(0)} % Ng`, 'Abort. Starter not releasing.', `${ng.toFixed(0)} % Ng`);
+      this.abort(
+        t_s,
+        'starter-not-releasing',
+        `Starter still drives at ${ng.toFixed(0)} % Ng`,
+        'Abort. Starter not releasing.',
+        `${ng.toFixed(0)} % Ng`,
+      );
     } else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s)) {
-      this.abort(t_s, 'slow', `Not at idle ${spec.idleWithin_s} s after the starter`, 'Abort. Too slow.', `${ng.toFixed(0)} % Ng`);
+      this.abort(
+        t_s,
+        'slow',
+        `Not at idle ${spec.idleWithin_s} s after the starter`,
+        'Abort. Too slow.',
+        `${ng.toFixed(0)} % Ng`,
+      );
     } else if (!this.starterWarned && starterOn && this.starterOn_s > spec.starterDuty.on1_s - 5) {
       this.starterWarned = true;
-      this.emit({ kind: 'cue', t_s, code: 'starter-duty', severity: 'caution', text: `Starter on for ${this.starterOn_s.toFixed(0)} s; ${spec.starterDuty.on1_s} s are allowed`, say: 'Starter time.' });
+      this.emit({
+        kind: 'cue',
+        t_s,
+        code: 'starter-duty',
+        severity: 'caution',
+        text: `Starter on for ${this.starterOn_s.toFixed(0)} s; ${spec.starterDuty.on1_s} s are allowed`,
+        say: 'Starter time.',
+      });
     }
   }
 
@@ -296,11 +374,25 @@ export class StartMachine {
     this.overCorridor = over ? this.overCorridor + 1 : 0;
     if (this.overCorridor < samples) return;
     this.corridorCalled = true;
-    const above = Math.max(tot - corridor.upperTot_C[bin]!, gas - corridor.upperGas_C[bin]!);
-    const text = `TOT ${tot.toFixed(0)} °C rising ${this.predictor.rate_K_s.toFixed(0)} °C a second, ${above.toFixed(0)} °C above every good start of this aircraft at ${ng.toFixed(0)} % Ng`;
+    if (this.predictor.speedRate_pct_s < this.spec.hungRate_pct_s) {
+      // too hot for this speed because the speed has stopped: the cause is the hang, not the heat
+      this.hung(t_s, ng);
+      return;
+    }
+    const indicated = tot - corridor.upperTot_C[bin]!;
+    const byGas = gas - corridor.upperGas_C[bin]!;
+    const what = byGas > indicated ? `its gas ${byGas.toFixed(0)} °C` : `${indicated.toFixed(0)} °C`;
+    const text = `TOT ${tot.toFixed(0)} °C rising ${this.predictor.rate_K_s.toFixed(0)} °C a second, ${what} above every good start of this aircraft at ${ng.toFixed(0)} % Ng`;
     const outside = this.outsideLearned();
     if (outside) {
-      this.emit({ kind: 'cue', t_s, code: 'outside-corridor', severity: 'caution', text: `${text}. ${outside}`, say: 'Temperature above its habit.' });
+      this.emit({
+        kind: 'cue',
+        t_s,
+        code: 'outside-corridor',
+        severity: 'caution',
+        text: `${text}. ${outside}`,
+        say: 'Temperature above its habit.',
+      });
     } else {
       this.abort(t_s, 'going-to-be-hot', text, `Abort. Going to be hot, ${tot.toFixed(0)}.`, `${tot.toFixed(0)} °C`);
     }

@@ -56,7 +56,11 @@ export class Watch {
     this.limits = type.limits.map((limit) => {
       const channel = type.channels.find((c) => c.id === limit.channel)!;
       const watched: WatchedLimit = {
-        limit, label: channel.label, unit: channel.unit, decimals: channel.decimals, index: index(limit.channel),
+        limit,
+        label: channel.label,
+        unit: channel.unit,
+        decimals: channel.decimals,
+        index: index(limit.channel),
         monitor: new BandMonitor(tableOf(limit), (event, rule, t_s, stay) => {
           const band = limit.bands.find((b) => b.id === rule.id)!;
           if (event === 'ENTER') this.bandEntered(watched, band, t_s, stay.expiredAt_s === null);
@@ -170,7 +174,8 @@ export class Watch {
         return;
       case 'start':
         if (this.start.state === 'idle') this.setPhase(t_s, 'idle');
-        else if (this.start.state === 'aborted' && this.start.starterOn_s === 0 && values[this.iSpeed]! < 5) this.setPhase(t_s, 'off');
+        else if (this.start.state === 'aborted' && this.start.starterOn_s === 0 && values[this.iSpeed]! < 5)
+          this.setPhase(t_s, 'off');
         return;
       case 'idle':
         if (values[this.iSelector] === spec.flightPosition) {
@@ -209,11 +214,25 @@ export class Watch {
     const took_s = t_s - this.runUpSince_s;
     if (this.steady_s >= spec.steadyFor_s) {
       this.setPhase(t_s, 'flight');
-      this.onEvent({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text: `Rotor ${nr.toFixed(0)} percent, steady`, say: `Rotor ${nr.toFixed(0)} percent, steady` });
+      this.onEvent({
+        kind: 'cue',
+        t_s,
+        code: 'run-up-done',
+        severity: 'call',
+        text: `Rotor ${nr.toFixed(0)} percent, steady`,
+        say: `Rotor ${nr.toFixed(0)} percent, steady`,
+      });
       this.onEvent({ kind: 'run-up-done', t_s, watch: spec.id, took_s });
     } else if (took_s > spec.within_s && !this.runUpLateCalled) {
       this.runUpLateCalled = true;
-      this.onEvent({ kind: 'cue', t_s, code: 'run-up-late', severity: 'caution', text: `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`, say: 'Rotor not at flight speed.' });
+      this.onEvent({
+        kind: 'cue',
+        t_s,
+        code: 'run-up-late',
+        severity: 'caution',
+        text: `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`,
+        say: 'Rotor not at flight speed.',
+      });
     }
   }
 
@@ -225,7 +244,8 @@ export class Watch {
 
   private selectLimits(t_s = 0): void {
     const next = this.limits.filter((w) => w.limit.phases.includes(this.phase));
-    for (const watched of this.active) if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);
+    for (const watched of this.active)
+      if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);
     this.active = next;
     this.columns = Int32Array.from(next, (w) => w.index);
     this.signs = Float64Array.from(next, (w) => (w.monitor.table.direction === 'high' ? 1 : -1));
@@ -235,7 +255,14 @@ export class Watch {
 
   private sourceBack(t_s: number): void {
     this.sourceLost = false;
-    this.onEvent({ kind: 'cue', t_s, code: 'source-back', severity: 'call', text: 'Data is back', say: 'Data is back.' });
+    this.onEvent({
+      kind: 'cue',
+      t_s,
+      code: 'source-back',
+      severity: 'call',
+      text: 'Data is back',
+      say: 'Data is back.',
+    });
   }
 
   private bandEntered(watched: WatchedLimit, band: LimitBand, t_s: number, timed: boolean): void {
@@ -243,13 +270,23 @@ export class Watch {
     const side = 'above' in band ? 'above' : 'below';
     const left = watched.monitor.usage(band.id).remaining_s;
     const text = `${watched.label} ${side} ${bandEdge(band)} ${watched.unit}: ${left.toFixed(0)} s left. ${band.action}`;
-    this.onEvent({ kind: 'cue', t_s, code: `${watched.limit.id}/${band.id}`, severity: 'caution', text, say: `${watched.label} ${side} ${bandEdge(band)}.` });
+    this.onEvent({
+      kind: 'cue',
+      t_s,
+      code: `${watched.limit.id}/${band.id}`,
+      severity: 'caution',
+      text,
+      say: `${watched.label} ${side} ${bandEdge(band)}.`,
+    });
   }
 
   private bandExpired(watched: WatchedLimit, band: LimitBand, t_s: number, peak: number): void {
     const side = 'above' in band ? 'above' : 'below';
     const edge = `${side} ${bandEdge(band)} ${watched.unit}`;
-    const words = band.forSeconds === 0 ? `${peak.toFixed(watched.decimals)} ${watched.unit}, never ${edge}` : `${edge} for more than ${band.forSeconds} s`;
+    const words =
+      band.forSeconds === 0
+        ? `${peak.toFixed(watched.decimals)} ${watched.unit}, never ${edge}`
+        : `${edge} for more than ${band.forSeconds} s`;
     if (this.start.starting && watched.index === this.iTemperature) {
       this.start.hot(t_s, peak, words);
       return;
@@ -260,16 +297,46 @@ export class Watch {
     }
     const severity = band.severity === 'warning' ? 'warning' : 'caution';
     const text = `${watched.label} ${words}. ${band.action}`;
-    this.onEvent({ kind: 'cue', t_s, code: `${watched.limit.id}/${band.id}/expired`, severity, text, say: `${watched.label}. ${band.action}` });
+    this.onEvent({
+      kind: 'cue',
+      t_s,
+      code: `${watched.limit.id}/${band.id}/expired`,
+      severity,
+      text,
+      say: `${watched.label}. ${band.action}`,
+    });
   }
 
-  private bandLeft(watched: WatchedLimit, band: LimitBand, stay: { start_s: number; end_s: number; duration_s: number; peak: number; peakAt_s: number; area: number; expiredAt_s: number | null }): void {
+  private bandLeft(
+    watched: WatchedLimit,
+    band: LimitBand,
+    stay: {
+      start_s: number;
+      end_s: number;
+      duration_s: number;
+      peak: number;
+      peakAt_s: number;
+      area: number;
+      expiredAt_s: number | null;
+    },
+  ): void {
     this.onEvent({
-      kind: 'exceedance', t_s: stay.end_s,
+      kind: 'exceedance',
+      t_s: stay.end_s,
       exceedance: {
-        limit: watched.limit.id, channel: watched.limit.channel, band: band.id, edge: bandEdge(band), severity: band.severity,
-        start_s: stay.start_s, end_s: stay.end_s, duration_s: stay.duration_s, peak: stay.peak, peakAt_s: stay.peakAt_s,
-        area: stay.area, allowed_s: band.forSeconds, expired: stay.expiredAt_s !== null,
+        limit: watched.limit.id,
+        channel: watched.limit.channel,
+        band: band.id,
+        edge: bandEdge(band),
+        severity: band.severity,
+        start_s: stay.start_s,
+        end_s: stay.end_s,
+        duration_s: stay.duration_s,
+        peak: stay.peak,
+        peakAt_s: stay.peakAt_s,
+        area: stay.area,
+        allowed_s: band.forSeconds,
+        expired: stay.expiredAt_s !== null,
       },
     });
   }
@@ -279,6 +346,12 @@ function tableOf(limit: Limit): BandTable {
   return {
     direction: 'above' in limit.bands[0]! ? 'high' : 'low',
     hysteresis: limit.hysteresis,
-    bands: limit.bands.map((b) => ({ id: b.id, limit: bandEdge(b), mode: b.counting, allow_s: b.forSeconds, inclusive: b.inclusive })),
+    bands: limit.bands.map((b) => ({
+      id: b.id,
+      limit: bandEdge(b),
+      mode: b.counting,
+      allow_s: b.forSeconds,
+      inclusive: b.inclusive,
+    })),
   };
 }

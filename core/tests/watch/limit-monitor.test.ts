@@ -16,7 +16,9 @@ interface Vector {
 
 /** Vectors name the tables of a reference aircraft; the monitor takes them as values. */
 function resolveTables(input: Record<string, unknown>): MonitorInput & { window_s: number } {
-  const limits = (reference as unknown as Record<string, Record<string, BandTable>>)[String(input['aircraft'] ?? 'REF1')]!;
+  const limits = (reference as unknown as Record<string, Record<string, BandTable>>)[
+    String(input['aircraft'] ?? 'REF1')
+  ]!;
   const look = (table: unknown): BandTable => (typeof table === 'string' ? limits[table]! : (table as BandTable));
   const out: Record<string, unknown> = { ...input };
   if (input['table']) out['table'] = look(input['table']);
@@ -26,11 +28,14 @@ function resolveTables(input: Record<string, unknown>): MonitorInput & { window_
   return out as unknown as MonitorInput & { window_s: number };
 }
 
-test.each((vectors as unknown as Vector[]).map((v) => [v.id, v.note, v] as const))('vector %s: %s', (_id, _note, vector) => {
-  const input = resolveTables(vector.input);
-  const result = vector.fn === 'rate_monitor' ? rateMonitor(input) : limitMonitor(input);
-  expect(difference(result, vector.expected, vector.tol)).toBeNull();
-});
+test.each((vectors as unknown as Vector[]).map((v) => [v.id, v.note, v] as const))(
+  'vector %s: %s',
+  (_id, _note, vector) => {
+    const input = resolveTables(vector.input);
+    const result = vector.fn === 'rate_monitor' ? rateMonitor(input) : limitMonitor(input);
+    expect(difference(result, vector.expected, vector.tol)).toBeNull();
+  },
+);
 
 const table: BandTable = {
   direction: 'high',
@@ -64,7 +69,12 @@ test('a sample on the line between its neighbours changes no duration', () => {
     fc.property(series, (samples) => {
       const halved = samples.flatMap(([t, v], i): [number, number][] => {
         const next = samples[i + 1];
-        return next ? [[t, v], [(t + next[0]) / 2, (v + next[1]) / 2]] : [[t, v]];
+        return next
+          ? [
+              [t, v],
+              [(t + next[0]) / 2, (v + next[1]) / 2],
+            ]
+          : [[t, v]];
       });
       const durations = (rows: [number, number][]): number[] => {
         const result = limitMonitor({ table, samples: rows });

@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { payloadSchema, type Entry } from '../procedure/index.ts';
+import type { Compared } from '../health/index.ts';
+import type { Corridor } from '../watch/index.ts';
+
+export const openRunSchema = z.strictObject({ aircraft: z.uuid() });
+export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
+export const presetSchema = z.strictObject({ preset: z.string().min(1) });
+export const moveSchema = z.strictObject({ item: z.string().min(1) });
+
+export interface RunSummary {
+  run: string;
+  openedAt: string;
+  closedAt: string | null;
+  pilot: string;
+  outcome: 'ready' | 'aborted' | 'given-up' | null;
+  source: 'stand-in' | 'device' | 'simulated';
+  conditions: string;
+}
+
+export interface AircraftToday {
+  aircraft: string;
+  tail: string;
+  type: { id: string; version: number; name: string };
+  pad: string;
+  openRun: string | null;
+  openExceedances: number;
+  goodStarts: number;
+  recent: RunSummary[];
+}
+
+export interface StandInState {
+  connected: boolean;
+  preset: string | null;
+  presets: { id: string; label: string; note: string }[];
+}
+
+export interface Today {
+  operator: { name: string; place: string };
+  person: { name: string; role: string };
+  aircraft: AircraftToday[];
+  standIn: StandInState;
+}
+
+export interface RunDetail extends RunSummary {
+  aircraft: string;
+  tail: string;
+  pad: string;
+  type: { id: string; version: number };
+  entries: Entry[];
+}
+
+/** JSON has no NaN: an empty bin is null. */
+export type Wire<T> = T extends number
+  ? number | null
+  : T extends (infer U)[]
+    ? Wire<U>[]
+    : T extends object
+      ? { [K in keyof T]: Wire<T[K]> }
+      : T;
+
+export interface Debrief {
+  run: RunDetail;
+  verdict: string;
+  details: string;
+  starts: {
+    attempt: number;
+    features: Record<string, number | null>;
+    compared: Compared[];
+    bands: { band: string; edge: number; seconds: number; allowed_s: number }[];
+  }[];
+  corridor: Wire<Corridor> | null;
+  chain: { entries: number; intact: boolean };
+}
+
+export interface ApiError {
+  error: { code: string; message: string; remedy: string; path?: string; expected?: number; run?: string };
+}

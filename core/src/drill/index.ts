@@ -1,0 +1,1 @@
+export { flyPractice, type PracticeInput, type PracticeRun } from './practice-pilot.ts';

@@ -1,0 +1,165 @@
+import type { StandInPreset, TypeFile } from '../aircraft/index.ts';
+import {
+  acceptFromPilot,
+  type Entry,
+  type Payload,
+  presentItem,
+  reduceRun,
+  Runner,
+  type RunState,
+} from '../procedure/index.ts';
+import { type Conditions, NormalSource, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
+import { type Trace, TraceBuilder } from '../trace/index.ts';
+import { type Corridor, type StartProfile, type StartRecord, Watch, type WatchEvent } from '../watch/index.ts';
+
+export interface PracticeRun {
+  /** what went into the journal, with its run clock */
+  written: { t_s: number; by: 'pilot' | 'watch'; payload: Payload }[];
+  trace: Trace;
+  starts: { record: StartRecord; profile: StartProfile; good: boolean }[];
+  outcome: 'ready' | 'aborted' | 'given-up';
+}
+
+export interface PracticeInput {
+  type: TypeFile;
+  conditions: Conditions;
+  faults: StandInPreset['faults'];
+  corridor: Corridor | null;
+  seed: number;
+  /** gives up when the run is not over by then */
+  limit_s?: number;
+}
+
+const OBSERVE_EVERY = 5;
+/** how long the pilot waits for a reading to agree */
+const PATIENCE_S = 8;
+
+/**
+ * A whole run flown by a patient pilot on the simulator: reads the present item, moves its switches, answers, and does
+ * the abort actions when the watch calls for them. Same seed, same run.
+ */
+export function flyPractice(input: PracticeInput): PracticeRun {
+  return new PracticeFlight(input).fly();
+}
+
+class PracticeFlight {
+  private readonly type: TypeFile;
+  private readonly cockpit: SimulatedCockpit;
+  private readonly chance: NormalSource;
+  private readonly runner: Runner;
+  private readonly watch: Watch;
+  private readonly builder: TraceBuilder;
+  private readonly limit_s: number;
+  private readonly written: PracticeRun['written'] = [];
+  private readonly entries: Entry[] = [];
+  private readonly starts: PracticeRun['starts'] = [];
+  private readonly events: WatchEvent[] = [];
+  private readonly resolutions: number[];
+  private state: RunState = reduceRun([]);
+  private t_s = 0;
+  private actsOn = '';
+  private actsAt_s = 0;
+  private moved = false;
+
+  constructor(input: PracticeInput) {
+    this.type = input.type;
+    this.cockpit = new SimulatedCockpit(input.type, input.conditions, input.faults, input.seed);
+    this.chance = new NormalSource(input.seed ^ 0x5eed);
+    this.runner = new Runner(input.type);
+    this.watch = new Watch(input.type, input.corridor, (event) => this.events.push(event));
+    this.builder = new TraceBuilder(
+      input.type.channels.map((c) => c.id),
+      16_384,
+    );
+    this.resolutions = input.type.channels.map((c) => c.resolution);
+    this.limit_s = input.limit_s ?? 900;
+  }
+
+  fly(): PracticeRun {
+    const opened: Payload = {
+      kind: 'run-opened',
+      tail: 'practice',
+      type: this.type.id,
+      typeVersion: this.type.version,
+      source: 'simulated',
+      pad: '',
+      conditions: '',
+    };
+    this.write('pilot', opened);
+    for (let tick = 1; this.state.status === 'open' && this.t_s < this.limit_s; tick++) {
+      this.t_s = Math.round(tick * TICK_S * 1000) / 1000;
+      const values = this.rounded(this.cockpit.tick());
+      this.builder.push(this.t_s, values);
+      this.watch.step(this.t_s, values);
+      this.drainEvents();
+      if (tick % OBSERVE_EVERY === 0) {
+        for (const payload of this.runner.observe(this.t_s, values, this.state)) this.write('watch', payload);
+        this.act(values);
+      }
+    }
+    const outcome = this.state.outcome ?? 'given-up';
+    if (this.state.status === 'open') this.write('pilot', { kind: 'closed', outcome });
+    return { written: this.written, trace: this.builder.toTrace(), starts: this.starts, outcome };
+  }
+
+  /** A unit sends what its line can carry: each value to the step of its channel. */
+  private rounded(values: Float64Array): Float64Array {
+    for (let i = 0; i < values.length; i++) {
+      const steps = 1 / this.resolutions[i]!;
+      values[i] = Math.round(values[i]! * steps) / steps;
+    }
+    return values;
+  }
+
+  private drainEvents(): void {
+    for (const event of this.events.splice(0)) {
+      if (event.kind === 'start-done') this.starts.push({ record: event.record, profile: event.profile, good: true });
+      if (event.kind === 'abort') {
+        this.starts.push({
+          record: { ...this.watch.start.record },
+          profile: this.watch.start.profile.profile(),
+          good: false,
+        });
+      }
+      for (const payload of this.runner.fromWatch(event, this.state)) this.write('watch', payload);
+    }
+  }
+
+  private act(values: Float64Array): void {
+    const item = presentItem(this.type, this.state);
+    if (!item) {
+      const ready = this.state.items['ready']?.status === 'done';
+      this.write('pilot', { kind: 'closed', outcome: this.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });
+      return;
+    }
+    if (item.id !== this.actsOn) {
+      this.actsOn = item.id;
+      this.moved = false;
+      this.actsAt_s = this.t_s + (this.state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
+    }
+    if (this.t_s < this.actsAt_s) return;
+    if (item.standIn && !this.moved) {
+      this.moved = true;
+      for (const action of item.standIn) this.cockpit.move(action);
+      return;
+    }
+    if (item.kind === 'wait' || item.kind === 'watch') return;
+    if (item.kind === 'set' && item.expect) {
+      if (this.t_s > this.actsAt_s + PATIENCE_S)
+        this.write('pilot', { kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
+      return;
+    }
+    const wanted: Payload = { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
+    const verdict = acceptFromPilot(this.type, this.state, wanted, values);
+    if (verdict.ok) this.write('pilot', verdict.payload);
+    else if (this.t_s > this.actsAt_s + PATIENCE_S)
+      this.write('pilot', { kind: 'item-fault', item: item.id, note: verdict.message });
+  }
+
+  private write(by: 'pilot' | 'watch', payload: Payload): void {
+    const seq = this.entries.length + 1;
+    this.written.push({ t_s: this.t_s, by, payload });
+    this.entries.push({ id: String(seq), run: '', seq, at: '', t: this.t_s, by, prev: '', ...payload });
+    this.state = reduceRun(this.entries);
+  }
+}

@@ -1,0 +1,54 @@
+import { quantile } from '../watch/index.ts';
+import { type FeatureSpec, START_FEATURES } from './features.ts';
+
+/** fewer earlier starts than this are no habit */
+const ENOUGH = 8;
+const USUAL_SHARE = 0.9;
+
+export interface Compared {
+  spec: FeatureSpec;
+  value: number | null;
+  /** 90 % of the earlier starts, with their median; null when there are too few */
+  usual: { low: number; median: number; high: number; least: number; most: number } | null;
+  verdict: 'usual' | 'high' | 'low' | 'unknown';
+}
+
+/** Sets one start beside the tail's earlier ones, figure by figure. */
+export function compareStart(
+  features: Record<string, number | null>,
+  earlier: readonly Record<string, number | null>[],
+): Compared[] {
+  return START_FEATURES.map((spec) => {
+    const value = features[spec.id] ?? null;
+    const past = earlier
+      .map((e) => e[spec.id])
+      .filter((v): v is number => typeof v === 'number')
+      .sort((a, b) => a - b);
+    if (past.length < ENOUGH) return { spec, value, usual: null, verdict: 'unknown' };
+    const usual = {
+      low: quantile(past, (1 - USUAL_SHARE) / 2),
+      median: quantile(past, 0.5),
+      high: quantile(past, (1 + USUAL_SHARE) / 2),
+      least: past[0]!,
+      most: past[past.length - 1]!,
+    };
+    return { spec, value, usual, verdict: value === null ? 'unknown' : placeOf(value, usual) };
+  });
+}
+
+/** Outside everything that was ever seen, by more than a hair, is what deserves a word. */
+function placeOf(value: number, usual: NonNullable<Compared['usual']>): 'usual' | 'high' | 'low' {
+  const hair = 0.02 * Math.max(usual.most - usual.least, 1e-6);
+  if (value > usual.most + hair) return 'high';
+  if (value < usual.least - hair) return 'low';
+  return 'usual';
+}
+
+/** The habits that this start broke, on the side that matters, in words. */
+export function brokenHabits(compared: readonly Compared[]): string[] {
+  return compared.flatMap(({ spec, verdict }) => {
+    if (verdict !== 'high' && verdict !== 'low') return [];
+    if (spec.worse !== 'either' && spec.worse !== verdict) return [];
+    return [`${spec.label} ${verdict === 'high' ? 'higher' : 'lower'} than its habit`];
+  });
+}

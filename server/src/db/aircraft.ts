@@ -1,0 +1,54 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { Refusal } from '../errors.ts';
+import type { Tx } from './pool.ts';
+
+export interface AircraftRow {
+  aircraftId: string;
+  tail: string;
+  typeId: string;
+  typeVersion: number;
+  pad: string;
+}
+
+const COLUMNS = 'aircraft_id AS "aircraftId", tail, type_id AS "typeId", type_version AS "typeVersion", pad';
+
+export async function listAircraft(tx: Tx): Promise<AircraftRow[]> {
+  const { rows } = await tx.query<AircraftRow>(`SELECT ${COLUMNS} FROM aircraft WHERE operator_id = $1 ORDER BY tail`, [
+    tx.operatorId,
+  ]);
+  return rows;
+}
+
+export async function getAircraft(tx: Tx, aircraftId: string): Promise<AircraftRow> {
+  const { rows } = await tx.query<AircraftRow>(
+    `SELECT ${COLUMNS} FROM aircraft WHERE operator_id = $1 AND aircraft_id = $2`,
+    [tx.operatorId, aircraftId],
+  );
+  if (!rows[0]) throw new Refusal('not-found', `There is no aircraft ${aircraftId}.`);
+  return rows[0];
+}
+
+/** The type file as it was when this version was flown. */
+export async function getType(tx: Tx, typeId: string, version: number): Promise<TypeFile> {
+  const { rows } = await tx.query<{ file: TypeFile }>(
+    'SELECT file FROM aircraft_type WHERE operator_id = $1 AND type_id = $2 AND version = $3',
+    [tx.operatorId, typeId, version],
+  );
+  if (!rows[0]) throw new Refusal('not-found', `There is no type ${typeId} version ${version}.`);
+  return rows[0].file;
+}
+
+export async function findTypeDigest(tx: Tx, typeId: string, version: number): Promise<string | null> {
+  const { rows } = await tx.query<{ digest: string }>(
+    'SELECT digest FROM aircraft_type WHERE operator_id = $1 AND type_id = $2 AND version = $3',
+    [tx.operatorId, typeId, version],
+  );
+  return rows[0]?.digest ?? null;
+}
+
+export async function insertType(tx: Tx, type: TypeFile, digest: string): Promise<void> {
+  await tx.query(
+    'INSERT INTO aircraft_type (operator_id, type_id, version, digest, file) VALUES ($1, $2, $3, $4, $5)',
+    [tx.operatorId, type.id, type.version, digest, JSON.stringify(type)],
+  );
+}

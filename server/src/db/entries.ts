@@ -1,0 +1,34 @@
+import { type Entry, hashOf, parseEntry } from '@rouse/core/procedure';
+import type { Tx } from './pool.ts';
+
+export interface RunKey {
+  runId: string;
+  runMonth: string;
+}
+
+/** The journal of a run, in order. */
+export async function listEntries(tx: Tx, run: RunKey): Promise<Entry[]> {
+  const { rows } = await tx.query<{ entry: unknown }>(
+    'SELECT entry FROM run_entry WHERE operator_id = $1 AND run_id = $2 AND run_month = $3 ORDER BY seq',
+    [tx.operatorId, run.runId, run.runMonth],
+  );
+  return rows.map((r) => parseEntry(r.entry));
+}
+
+/** Adds entries that were chained already; the caller holds the order. */
+export async function insertEntries(tx: Tx, runMonth: string, entries: readonly Entry[]): Promise<void> {
+  await tx.query(
+    `INSERT INTO run_entry (operator_id, run_id, run_month, seq, entry_id, kind, entry, hash)
+     SELECT $1, $2, $3, * FROM unnest($4::int[], $5::uuid[], $6::text[], $7::jsonb[], $8::text[])`,
+    [
+      tx.operatorId,
+      entries[0]!.run,
+      runMonth,
+      entries.map((e) => e.seq),
+      entries.map((e) => e.id),
+      entries.map((e) => e.kind),
+      entries.map((e) => JSON.stringify(e)),
+      entries.map(hashOf),
+    ],
+  );
+}

@@ -1,0 +1,80 @@
+import type { LearnedStart, StartProfile } from '@rouse/core/watch';
+import type { Tx } from './pool.ts';
+
+export type StartFeatures = Record<string, number | null>;
+
+export interface FeatureRow {
+  runId: string;
+  attempt: number;
+  at: Date;
+  good: boolean;
+  features: StartFeatures;
+}
+
+type StoredProfile = { [K in keyof StartProfile]: (number | null)[] };
+
+export interface NewFeature {
+  runId: string;
+  aircraftId: string;
+  watch: string;
+  attempt: number;
+  at: Date;
+  good: boolean;
+  features: StartFeatures;
+  profile: StartProfile;
+}
+
+export async function insertFeature(tx: Tx, f: NewFeature): Promise<void> {
+  await tx.query(
+    `INSERT INTO run_feature (operator_id, run_id, attempt, aircraft_id, watch, at, good, features, profile)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT DO NOTHING`,
+    [
+      tx.operatorId,
+      f.runId,
+      f.attempt,
+      f.aircraftId,
+      f.watch,
+      f.at,
+      f.good,
+      JSON.stringify(f.features),
+      JSON.stringify(f.profile),
+    ],
+  );
+}
+
+export async function listFeaturesOfRun(tx: Tx, runId: string): Promise<FeatureRow[]> {
+  const { rows } = await tx.query<FeatureRow>(
+    'SELECT run_id AS "runId", attempt, at, good, features FROM run_feature WHERE operator_id = $1 AND run_id = $2 ORDER BY attempt',
+    [tx.operatorId, runId],
+  );
+  return rows;
+}
+
+/** The last good starts of an aircraft before a moment, newest first. */
+export async function listGoodStarts(
+  tx: Tx,
+  aircraftId: string,
+  watch: string,
+  before: Date,
+  limit: number,
+): Promise<(FeatureRow & { learned: LearnedStart })[]> {
+  const { rows } = await tx.query<FeatureRow & { profile: StoredProfile }>(
+    `SELECT run_id AS "runId", attempt, at, good, features, profile FROM run_feature
+     WHERE operator_id = $1 AND aircraft_id = $2 AND watch = $3 AND at < $4 AND good ORDER BY at DESC LIMIT $5`,
+    [tx.operatorId, aircraftId, watch, before, limit],
+  );
+  return rows.map(({ profile, ...row }) => ({
+    ...row,
+    learned: {
+      profile: {
+        totMax_C: numbers(profile.totMax_C),
+        totMin_C: numbers(profile.totMin_C),
+        gasMax_C: numbers(profile.gasMax_C),
+      },
+      outsideAir_C: row.features['outsideAir_C'] ?? NaN,
+      voltsBefore_V: row.features['voltsBefore_V'] ?? NaN,
+    },
+  }));
+}
+
+const numbers = (column: (number | null)[]): number[] => column.map((v) => v ?? NaN);

@@ -1,0 +1,70 @@
+import type { Channel } from '@rouse/core/aircraft';
+import { decodeChunk, encodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
+import type { RunKey } from './entries.ts';
+import type { Tx } from './pool.ts';
+
+export async function insertChunk(tx: Tx, run: RunKey, trace: Trace, channels: readonly Channel[]): Promise<void> {
+  const rows = trace.t_s.length;
+  if (rows === 0) return;
+  const data = encodeChunk(
+    trace,
+    channels.map((c) => c.resolution),
+  );
+  await tx.query(
+    `INSERT INTO trace_chunk (operator_id, run_id, run_month, first_t, last_t, frames, data) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+    [tx.operatorId, run.runId, run.runMonth, trace.t_s[0], trace.t_s[rows - 1], rows, Buffer.from(data)],
+  );
+}
+
+/** Frames of a run from `from_s` up to `to_s`, as stored. */
+export async function getTrace(
+  tx: Tx,
+  run: RunKey,
+  channels: readonly Channel[],
+  from_s = -Infinity,
+  to_s = Infinity,
+): Promise<Trace> {
+  const { rows } = await tx.query<{ data: Buffer }>(
+    `SELECT data FROM trace_chunk
+     WHERE operator_id = $1 AND run_id = $2 AND run_month = $3 AND last_t >= $4 AND first_t <= $5 ORDER BY first_t`,
+    [tx.operatorId, run.runId, run.runMonth, from_s, to_s],
+  );
+  const ids = channels.map((c) => c.id);
+  const all = joinTraces(
+    rows.map((r) => decodeChunk(r.data, ids)),
+    ids,
+  );
+  const a = rowAt(all, from_s);
+  const b = rowAt(all, to_s + 1e-9);
+  return { channels: ids, t_s: all.t_s.subarray(a, b), columns: all.columns.map((c) => c.subarray(a, b)) };
+}
+
+/**
+ * Replaces the small chunks before `before_t` by one of at most `frames`: what was stored stays stored, in fewer rows.
+ */
+export async function compactChunks(
+  tx: Tx,
+  run: RunKey,
+  channels: readonly Channel[],
+  from_t: number,
+  before_t: number,
+): Promise<void> {
+  const { rows } = await tx.query<{ data: Buffer }>(
+    `WITH gone AS (
+       DELETE FROM trace_chunk
+       WHERE operator_id = $1 AND run_id = $2 AND run_month = $3 AND first_t >= $4 AND last_t < $5
+       RETURNING first_t, data)
+     SELECT data FROM gone ORDER BY first_t`,
+    [tx.operatorId, run.runId, run.runMonth, from_t, before_t],
+  );
+  const ids = channels.map((c) => c.id);
+  await insertChunk(
+    tx,
+    run,
+    joinTraces(
+      rows.map((r) => decodeChunk(r.data, ids)),
+      ids,
+    ),
+    channels,
+  );
+}

@@ -1,0 +1,105 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { flyPractice, type PracticeRun } from '@rouse/core/drill';
+import { featuresOf } from '@rouse/core/health';
+import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
+import { type Conditions, NormalSource } from '@rouse/core/simulator';
+import { v7 as uuidv7 } from 'uuid';
+import { insertEntries } from '../db/entries.ts';
+import { insertFeature } from '../db/features.ts';
+import type { Tx } from '../db/pool.ts';
+import { closeRun, insertRun, monthOf } from '../db/runs.ts';
+import { insertChunk } from '../db/trace.ts';
+import { DEMO } from './identity.ts';
+
+const DAY_MS = 86_400_000;
+const PAD_M = 19;
+const SEED = 20_251_125;
+
+/** One flying day of the made-up year: weather by season and chance, the battery a year older at its end. */
+function conditionsOn(
+  dayOfYear: number,
+  yearsGone: number,
+  chance: NormalSource,
+): { conditions: Conditions; words: string } {
+  const season = Math.sin((2 * Math.PI * (dayOfYear - 110)) / 365);
+  const oat_c = Math.round((8.5 + 6.5 * season + 3 * chance.normal()) * 10) / 10;
+  const headwind_kt = Math.round(14 * (chance.uniform() - 0.25));
+  const qnhShift_m = Math.round(80 * chance.normal());
+  const secondFlight = chance.uniform() < 0.3;
+  const residual_c = secondFlight ? oat_c + 35 + 50 * chance.uniform() : oat_c;
+  const warm_c = secondFlight ? oat_c + 25 + 15 * chance.uniform() : oat_c;
+  return {
+    conditions: {
+      env: { oat_c, pa_m: PAD_M + qnhShift_m, headwind_kt },
+      soc: 0.8 + 0.15 * chance.uniform(),
+      batt_age: 1 + 0.35 * yearsGone,
+      batt_temp_c: oat_c + 2 * chance.uniform(),
+      residual_c,
+      oil_temp_c: warm_c,
+      mgb_temp_c: warm_c,
+    },
+    words: `${oat_c.toFixed(0)} °C, ${headwind_kt < 0 ? `tailwind ${-headwind_kt}` : `headwind ${headwind_kt}`} kt${secondFlight ? ', second flight of the day' : ''}`,
+  };
+}
+
+/** A year of earlier starts, every one flown on the simulator: journal, trace and figures as if they had been live. */
+export async function loadHistory(tx: Tx, type: TypeFile, now: Date, starts: number): Promise<void> {
+  const chance = new NormalSource(SEED);
+  for (let i = 0; i < starts; i++) {
+    const daysAgo = 365 - (363 * i) / starts - chance.uniform();
+    const openedAt = new Date(Math.round((now.getTime() - daysAgo * DAY_MS) / 60_000) * 60_000);
+    const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
+    const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
+    const run = flyPractice({ type, conditions, faults: [], corridor: null, seed: SEED + i });
+    await store(tx, type, openedAt, words, run);
+  }
+}
+
+async function store(tx: Tx, type: TypeFile, openedAt: Date, words: string, flown: PracticeRun): Promise<void> {
+  const runId = uuidv7({ msecs: openedAt.getTime() });
+  const key = { runId, runMonth: monthOf(openedAt) };
+  await insertRun(tx, {
+    runId,
+    aircraftId: DEMO.aircraftId,
+    typeId: type.id,
+    typeVersion: type.version,
+    openedBy: DEMO.personId,
+    openedAt,
+    source: 'simulated',
+    conditions: words,
+  });
+  const entries: Entry[] = [];
+  let prev = CHAIN_START;
+  for (const { t_s, by, payload } of flown.written) {
+    const at = new Date(openedAt.getTime() + t_s * 1000);
+    const named =
+      payload.kind === 'run-opened' ? { ...payload, tail: DEMO.tail, pad: DEMO.pad, conditions: words } : payload;
+    const entry: Entry = {
+      id: uuidv7({ msecs: at.getTime() }),
+      run: runId,
+      seq: entries.length + 1,
+      at: at.toISOString(),
+      t: t_s,
+      by: by === 'pilot' ? DEMO.personId : by,
+      prev,
+      ...named,
+    };
+    prev = hashOf(entry);
+    entries.push(entry);
+  }
+  await insertEntries(tx, key.runMonth, entries);
+  await insertChunk(tx, key, flown.trace, type.channels);
+  for (const start of flown.starts) {
+    await insertFeature(tx, {
+      runId,
+      aircraftId: DEMO.aircraftId,
+      watch: type.startWatches[0]!.id,
+      attempt: start.record.attempt,
+      at: openedAt,
+      good: start.good,
+      features: featuresOf(start.record),
+      profile: start.profile,
+    });
+  }
+  await closeRun(tx, runId, new Date(openedAt.getTime() + 1000 * (flown.written.at(-1)?.t_s ?? 0)), flown.outcome);
+}

@@ -1,0 +1,38 @@
+import net from 'node:net';
+import readline from 'node:readline';
+import type { StandInAnswer, StandInCommand } from '@rouse/core/contract';
+import { Refusal } from '../errors.ts';
+
+const ANSWER_WITHIN_MS = 2000;
+
+/** Moves the cockpit of the stand-in through its control port, one short connection a command. */
+export class StandInClient {
+  private readonly port: number;
+
+  constructor(port: number) {
+    this.port = port;
+  }
+
+  /** @throws Refusal no-stand-in when nothing answers; bad-request when the stand-in will not have it */
+  async send(command: StandInCommand): Promise<Extract<StandInAnswer, { ok: true }>> {
+    const answer = await this.exchange(command).catch(() => {
+      throw new Refusal('no-stand-in', 'The stand-in device does not answer on its control port.');
+    });
+    if (!answer.ok) throw new Refusal('bad-request', answer.message);
+    return answer;
+  }
+
+  private exchange(command: StandInCommand): Promise<StandInAnswer> {
+    return new Promise((resolve, reject) => {
+      const socket = net.connect({ host: '127.0.0.1', port: this.port, noDelay: true });
+      socket.setTimeout(ANSWER_WITHIN_MS, () => socket.destroy(new Error('no answer')));
+      socket.on('error', reject);
+      socket.on('connect', () => socket.write(`${JSON.stringify(command)}\n`));
+      readline.createInterface({ input: socket }).once('line', (line) => {
+        resolve(JSON.parse(line) as StandInAnswer);
+        socket.end();
+      });
+      socket.on('close', () => reject(new Error('closed')));
+    });
+  }
+}

@@ -1,0 +1,316 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@rouse/core/contract';
+import { DeviceLineReader } from '@rouse/core/format';
+import { featuresOf } from '@rouse/core/health';
+import { type Entry, type Payload, Runner } from '@rouse/core/procedure';
+import { rowInto } from '@rouse/core/trace';
+import { type Corridor, learnCorridor, snapshotOf, type StartRecord, Watch, type WatchEvent } from '@rouse/core/watch';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
+import type { AircraftRow } from '../db/aircraft.ts';
+import { listEntries } from '../db/entries.ts';
+import { insertFeature, listGoodStarts } from '../db/features.ts';
+import { asOperator, type Tx } from '../db/pool.ts';
+import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
+import { getTrace } from '../db/trace.ts';
+import { type Clock, Journal } from './journal.ts';
+import type { Pages } from './pages.ts';
+import { TraceStore } from './trace-store.ts';
+
+const OBSERVE_EVERY_FRAMES = 5;
+const STATUS_EVERY_MS = 100;
+const RESYNC_AFTER_MS = 500;
+export const CORRIDOR_STARTS = 40;
+
+interface OpenRun {
+  row: RunRow;
+  journal: Journal;
+  watch: Watch;
+  runner: Runner;
+  store: TraceStore;
+}
+
+export interface LiveDeps {
+  pool: pg.Pool;
+  operatorId: string;
+  clock: Clock;
+  log: Logger;
+  pages: Pages;
+}
+
+/**
+ * One aircraft with its line of data: the watcher of record. Frames are stored, watched and passed on in the order in
+ * which they come; the open run survives the program, because it is rebuilt from journal and trace.
+ */
+export class LiveAircraft {
+  readonly aircraft: AircraftRow;
+  readonly type: TypeFile;
+  connected = false;
+  private readonly deps: LiveDeps;
+  private readonly reader: DeviceLineReader;
+  private readonly frame: Float64Array;
+  private open: OpenRun | null = null;
+  private latestAt_ms = NaN;
+  private lastT_s = -Infinity;
+  private unitZero_ms = NaN;
+  private frames = 0;
+  private badLines = 0;
+  private readonly events: WatchEvent[] = [];
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(deps: LiveDeps, aircraft: AircraftRow, type: TypeFile) {
+    this.deps = deps;
+    this.aircraft = aircraft;
+    this.type = type;
+    this.reader = new DeviceLineReader(type.channels);
+    this.frame = new Float64Array(FRAME_HEADER + type.channels.length);
+    this.timer = setInterval(() => this.everyTenth(), STATUS_EVERY_MS);
+  }
+
+  get openRunId(): string | null {
+    return this.open?.row.runId ?? null;
+  }
+
+  /** The open run that has this id. */
+  runOf(runId: string): { journal: Journal } | null {
+    return this.open?.row.runId === runId ? this.open : null;
+  }
+
+  /** The last frame while it is fresh, null when there is no data. */
+  freshValues(): Float64Array | null {
+    return this.source() === 'live' ? this.reader.values : null;
+  }
+
+  source(): SourceState {
+    if (this.deps.clock.now() - this.latestAt_ms < 800) return 'live';
+    return this.connected || !Number.isNaN(this.latestAt_ms) ? 'lost' : 'none';
+  }
+
+  /** Takes up an open run that an earlier process left, replaying its trace through a fresh watch. */
+  async recover(): Promise<void> {
+    const { pool, operatorId } = this.deps;
+    await asOperator(pool, operatorId, async (tx) => {
+      const row = await findOpenRun(tx, this.aircraft.aircraftId);
+      if (!row) return;
+      const entries = await listEntries(tx, row);
+      const trace = await getTrace(tx, row, this.type.channels);
+      const corridor = await this.corridor(tx, row.openedAt);
+      const open = this.assemble(row, entries, corridor);
+      const values = new Float64Array(this.type.channels.length);
+      this.events.length = 0;
+      for (let i = 0; i < trace.t_s.length; i++) {
+        rowInto(trace, i, values);
+        open.watch.step(trace.t_s[i]!, values);
+        this.lastT_s = trace.t_s[i]!;
+      }
+      const missed = this.events.splice(0).filter((event) => !isWritten(event, entries));
+      this.open = open;
+      this.deps.log.info(
+        { run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.length },
+        'open run taken up',
+      );
+      if (missed.length) this.record(missed);
+    });
+  }
+
+  /** Opens a run. @throws Refusal run-is-open */
+  async openRun(by: string, conditions: string, source: 'stand-in' | 'device'): Promise<string> {
+    const { pool, operatorId, clock } = this.deps;
+    const runId = uuidv7();
+    const { row, corridor } = await asOperator(pool, operatorId, async (tx) => {
+      await insertRun(tx, {
+        runId,
+        aircraftId: this.aircraft.aircraftId,
+        typeId: this.type.id,
+        typeVersion: this.type.version,
+        openedBy: by,
+        openedAt: new Date(clock.now()),
+        source,
+        conditions,
+      });
+      const opened = await findOpenRun(tx, this.aircraft.aircraftId);
+      return { row: opened!, corridor: await this.corridor(tx, new Date(clock.now())) };
+    });
+    const open = this.assemble(row, [], corridor);
+    this.lastT_s = -Infinity;
+    await open.journal.append([
+      {
+        by,
+        t_s: 0,
+        payload: {
+          kind: 'run-opened',
+          tail: this.aircraft.tail,
+          type: this.type.id,
+          typeVersion: this.type.version,
+          source,
+          pad: this.aircraft.pad,
+          conditions,
+        },
+      },
+    ]);
+    this.open = open;
+    return runId;
+  }
+
+  /** One line of the unit. A line that cannot be read is counted and changes nothing. */
+  line(text: string): void {
+    const fault = this.reader.read(text);
+    if (fault) {
+      this.badLines++;
+      if (this.badLines % 100 === 1)
+        this.deps.log.warn({ fault, badLines: this.badLines, line: text.slice(0, 120) }, 'unreadable line');
+      return;
+    }
+    const now = this.deps.clock.now();
+    this.latestAt_ms = now;
+    const unit_ms = this.reader.t_s * 1000;
+    if (!(Math.abs(now - unit_ms - this.unitZero_ms) < RESYNC_AFTER_MS)) this.unitZero_ms = now - unit_ms;
+    const open = this.open;
+    if (!open) return;
+    const t_s = Math.round(this.unitZero_ms + unit_ms - open.row.openedAt.getTime()) / 1000;
+    if (t_s <= this.lastT_s || t_s < 0) return;
+    this.lastT_s = t_s;
+    const { values } = this.reader;
+    open.store.push(t_s, values);
+    open.watch.step(t_s, values);
+    packFrame(this.frame, t_s, this.reader.t_s, values);
+    this.deps.pages.sendFrame(open.row.runId, this.frame);
+    if (this.events.length) this.record(this.events.splice(0));
+    if (++this.frames % OBSERVE_EVERY_FRAMES === 0) {
+      this.write(open, open.runner.observe(t_s, values, open.journal.state), t_s);
+    }
+  }
+
+  /** The pilot stops a start: the watch makes the abort, so that it is one thing whoever calls it. @returns false when no start is going on */
+  stopStart(): boolean {
+    const { open } = this;
+    if (!open?.watch.start.starting) return false;
+    open.watch.pilotAbort(open.journal.runClock());
+    this.record(this.events.splice(0));
+    return true;
+  }
+
+  greeting(runId: string): LiveMessage | null {
+    const { open } = this;
+    if (open?.row.runId !== runId) return null;
+    return { kind: 'hello', run: runId, t_s: open.journal.runClock(), entries: [...open.journal.entries] };
+  }
+
+  /** Ends the present run's work when its journal says that it is closed. */
+  private async finish(open: OpenRun): Promise<void> {
+    this.open = null;
+    await open.store.close();
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.timer);
+    await this.open?.store.close().catch((error: unknown) => this.deps.log.error(error, 'last frames'));
+    await this.open?.journal.settled();
+  }
+
+  private assemble(row: RunRow, entries: readonly Entry[], corridor: Corridor | null): OpenRun {
+    const { pool, operatorId, clock, log, pages } = this.deps;
+    const open: OpenRun = {
+      row,
+      journal: new Journal(pool, operatorId, row, this.type, entries, clock, (added) => {
+        pages.send(row.runId, { kind: 'entries', entries: [...added] });
+        if (added.some((e) => e.kind === 'closed'))
+          this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
+      }),
+      watch: new Watch(this.type, corridor, (event) => this.events.push(event)),
+      runner: new Runner(this.type),
+      store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
+        log.error(error, 'frames not stored; kept and tried again'),
+      ),
+    };
+    return open;
+  }
+
+  private async corridor(tx: Tx, before: Date): Promise<Corridor | null> {
+    const starts = await listGoodStarts(
+      tx,
+      this.aircraft.aircraftId,
+      this.type.startWatches[0]!.id,
+      before,
+      CORRIDOR_STARTS,
+    );
+    return learnCorridor(starts.map((s) => s.learned));
+  }
+
+  /** Writes what the watch reported, after the frames that it was seen in. */
+  private record(events: WatchEvent[]): void {
+    const { open } = this;
+    if (!open) return;
+    const drafts: { by: string; t_s: number; payload: Payload }[] = [];
+    for (const event of events) {
+      for (const payload of open.runner.fromWatch(event, open.journal.state))
+        drafts.push({ by: 'watch', t_s: event.t_s, payload });
+    }
+    const stored = open.store.flush();
+    const features = events.filter((e) => e.kind === 'start-done' || e.kind === 'abort');
+    const profile = open.watch.start.profile.profile();
+    const record: StartRecord = { ...open.watch.start.record };
+    const at = new Date(this.deps.clock.now());
+    open.journal
+      .append(drafts, async (tx) => {
+        await stored;
+        for (const event of features) {
+          await insertFeature(tx, {
+            runId: open.row.runId,
+            aircraftId: this.aircraft.aircraftId,
+            watch: event.watch,
+            attempt: record.attempt,
+            at,
+            good: event.kind === 'start-done',
+            features: featuresOf(record),
+            profile,
+          });
+        }
+      })
+      .catch((error: unknown) => this.deps.log.error(error, 'journal not written'));
+  }
+
+  private write(open: OpenRun, payloads: Payload[], t_s: number): void {
+    if (payloads.length === 0) return;
+    open.journal
+      .append(payloads.map((payload) => ({ by: 'watch', t_s, payload })))
+      .catch((error: unknown) => this.deps.log.error(error, 'journal not written'));
+  }
+
+  private everyTenth(): void {
+    const { open } = this;
+    if (!open) return;
+    const t_s = open.journal.runClock();
+    open.watch.clock(t_s);
+    if (this.events.length) this.record(this.events.splice(0));
+    this.deps.pages.send(open.row.runId, {
+      kind: 'status',
+      t_s,
+      source: this.source(),
+      storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
+      watch: snapshotOf(open.watch, this.type),
+    });
+  }
+}
+
+/** a journalled time is rounded to the millisecond, a replayed one is not */
+const SAME_MOMENT_S = 0.01;
+
+/** Whether the journal holds what this replayed event says. */
+function isWritten(event: WatchEvent, entries: readonly Entry[]): boolean {
+  if (event.kind === 'abort') return entries.some((e) => e.kind === 'abort');
+  return entries.some((e) => {
+    if (Math.abs(e.t - event.t_s) > SAME_MOMENT_S) return false;
+    switch (event.kind) {
+      case 'state':
+        return e.kind === 'start-state' && e.state === event.state;
+      case 'cue':
+        return e.kind === 'cue' && e.code === event.code;
+      case 'exceedance':
+        return e.kind === 'exceedance' && e.limit === event.exceedance.limit && e.band === event.exceedance.band;
+      default:
+        return e.kind === event.kind;
+    }
+  });
+}

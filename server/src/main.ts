@@ -1,0 +1,50 @@
+// The only file that reads the environment. scripts/start.mjs runs it.
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { typeFileSchema } from '@rouse/core/aircraft';
+import { pino } from 'pino';
+import { startProgram } from './program.ts';
+
+function env(name: string): string {
+  const value = process.env[name];
+  if (value === undefined) throw new Error(`${name} is not set; run npm start`);
+  return value;
+}
+
+const root = env('APP_ROOT');
+const log = pino({ level: process.env['LOG_LEVEL'] ?? 'info', base: null });
+const type = typeFileSchema.parse(JSON.parse(readFileSync(path.join(root, 'aircraft/skerry-s7.json'), 'utf8')));
+
+try {
+  const program = await startProgram({
+    adminUrl: env('ADMIN_URL'),
+    databaseUrl: env('DATABASE_URL'),
+    migrationsDir: path.join(root, 'server/migrations'),
+    webDir: path.join(root, 'web/dist'),
+    type,
+    port: Number(env('PORT')),
+    devicePort: Number(env('ROUSE_DEVICE_PORT')),
+    controlPort: Number(env('ROUSE_CONTROL_PORT')),
+    demoStarts: Number(process.env['ROUSE_DEMO_STARTS'] ?? 44),
+    clock: { now: Date.now },
+    log,
+  });
+  process.send?.({ ready: true, port: program.port });
+  let stopping = false;
+  const stop = (): void => {
+    if (stopping) return;
+    stopping = true;
+    void program.stop().then(() => process.exit(0));
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+  process.on('disconnect', stop); // the start command was killed
+} catch (error) {
+  const busy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
+  log.fatal(
+    busy
+      ? `port in use: ${String(error)}. Stop the other program, or choose other ports with PORT=9000 npm start`
+      : error,
+  );
+  process.exit(3); // not worth another try by itself
+}

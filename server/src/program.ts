@@ -1,0 +1,84 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { TypeFile } from '@rouse/core/aircraft';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import { createApp } from './app.ts';
+import { getAircraft } from './db/aircraft.ts';
+import { ensureDatabase, migrate } from './db/migrate.ts';
+import { asOperator, openPool } from './db/pool.ts';
+import { DEMO } from './demo/identity.ts';
+import { loadDemo } from './demo/load.ts';
+import { listenForUnit } from './device/listener.ts';
+import { StandInClient } from './device/stand-in-client.ts';
+import type { Clock } from './live/journal.ts';
+import { LiveAircraft } from './live/live-aircraft.ts';
+import { Pages } from './live/pages.ts';
+
+export interface ProgramOptions {
+  adminUrl: string;
+  databaseUrl: string;
+  migrationsDir: string;
+  webDir: string | null;
+  type: TypeFile;
+  port: number;
+  devicePort: number;
+  controlPort: number;
+  demoStarts: number;
+  clock: Clock;
+  log: Logger;
+}
+
+export interface Program {
+  port: number;
+  devicePort: number;
+  stop(): Promise<void>;
+}
+
+/** The server as a whole: database, demo, device line, pages, routes. @returns when it listens */
+export async function startProgram(options: ProgramOptions): Promise<Program> {
+  const { databaseUrl, log, clock, type } = options;
+  await ensureDatabase(options.adminUrl, new URL(databaseUrl).pathname.slice(1));
+  const migrated = await migrate(databaseUrl, options.migrationsDir);
+  if (migrated.length) log.info(`migrated: ${migrated.join(', ')}`);
+  const pool = openPool(databaseUrl);
+  pool.on('error', (error) => log.error(error, 'idle database connection'));
+  const owner = new pg.Pool({ connectionString: databaseUrl, max: 1 });
+  await loadDemo(owner, pool, type, new Date(clock.now()), options.demoStarts, (message) => log.info(message));
+  await owner.end();
+
+  const pages = new Pages();
+  const aircraft = await asOperator(pool, DEMO.operatorId, (tx) => getAircraft(tx, DEMO.aircraftId));
+  const live = new LiveAircraft({ pool, operatorId: DEMO.operatorId, clock, log, pages }, aircraft, type);
+  await live.recover();
+  const unit = await listenForUnit(options.devicePort, live);
+  const standIn = new StandInClient(options.controlPort);
+  const app = await createApp({
+    pool,
+    operatorId: DEMO.operatorId,
+    personId: DEMO.personId,
+    clock,
+    live,
+    standIn,
+    log,
+    webDir: options.webDir,
+  });
+  const server = createServer(app);
+  pages.attach(server, (run) => live.greeting(run));
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(options.port, '127.0.0.1', resolve);
+  });
+  return {
+    port: (server.address() as AddressInfo).port,
+    devicePort: (unit.address() as AddressInfo).port,
+    async stop() {
+      unit.close();
+      pages.close();
+      server.close();
+      server.closeAllConnections();
+      await live.close();
+      await pool.end();
+    },
+  };
+}

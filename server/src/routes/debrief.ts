@@ -1,0 +1,97 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import type { Debrief, RunDetail } from '@rouse/core/contract';
+import { brokenHabits, compareStart } from '@rouse/core/health';
+import { checkChain, notDone, reduceRun } from '@rouse/core/procedure';
+import { type Corridor, learnCorridor } from '@rouse/core/watch';
+import { getType } from '../db/aircraft.ts';
+import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
+import type { Tx } from '../db/pool.ts';
+import type { RunRow } from '../db/runs.ts';
+import { CORRIDOR_STARTS } from '../live/live-aircraft.ts';
+
+/** The usual water of this tail as it was when the run was opened. */
+export async function corridorBefore(tx: Tx, run: RunRow): Promise<Corridor | null> {
+  return learnCorridor((await earlierStarts(tx, run)).map((e) => e.learned));
+}
+
+async function earlierStarts(tx: Tx, run: RunRow): ReturnType<typeof listGoodStarts> {
+  const type = await getType(tx, run.typeId, run.typeVersion);
+  return listGoodStarts(tx, run.aircraftId, type.startWatches[0]!.id, run.openedAt, CORRIDOR_STARTS);
+}
+
+/** Reads a run back: what it was, against what this tail usually does. */
+export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise<Debrief> {
+  const type = await getType(tx, run.typeId, run.typeVersion);
+  const earlier = await earlierStarts(tx, run);
+  const own = await listFeaturesOfRun(tx, run.runId);
+  const starts = own.map(({ attempt, features }) => ({
+    attempt,
+    features,
+    compared: compareStart(
+      features,
+      earlier.map((e) => e.features),
+    ),
+    bands: timeInBands(type, detail, features),
+  }));
+  const fault = checkChain(detail.entries);
+  return {
+    run: detail,
+    ...sentence(type, detail, starts),
+    starts,
+    corridor: learnCorridor(earlier.map((e) => e.learned)),
+    chain: { entries: detail.entries.length, intact: fault === null },
+  };
+}
+
+/** Seconds that one start spent in each band of its temperature limit. */
+function timeInBands(
+  type: TypeFile,
+  detail: RunDetail,
+  features: Record<string, number | null>,
+): Debrief['starts'][number]['bands'] {
+  const channel = type.startWatches[0]!.channels.temperature;
+  const limit = type.limits.find((l) => l.channel === channel && l.phases.includes('start'));
+  const from = features['starterAt_s'] ?? 0;
+  return (limit?.bands ?? []).map((band) => {
+    const stays = detail.entries.flatMap((e) =>
+      e.kind === 'exceedance' && e.limit === limit!.id && e.band === band.id && e.start_s >= from ? [e] : [],
+    );
+    return {
+      band: band.id,
+      edge: 'above' in band ? band.above : band.below,
+      allowed_s: band.forSeconds,
+      seconds: stays.reduce((sum, e) => sum + e.duration_s, 0),
+    };
+  });
+}
+
+function sentence(type: TypeFile, detail: RunDetail, starts: Debrief['starts']): { verdict: string; details: string } {
+  const state = reduceRun(detail.entries);
+  const habits = brokenHabits(starts[starts.length - 1]?.compared ?? []);
+  const expired = detail.entries.filter((e) => e.kind === 'exceedance' && e.expired && e.severity === 'warning').length;
+  const skipped = notDone(type, state);
+  const verdict = state.abort
+    ? `${type.aborts[state.abort.reason].title}: stopped at ${state.abort.figure}.`
+    : starts.length === 0
+      ? 'No start in this run.'
+      : [expired ? 'A start with a limit passed.' : 'A good start.', ...habits.map((h) => `${h}.`)].join(' ');
+  const parts = [
+    duration(detail),
+    expired === 0 ? 'no exceedance' : `${expired} exceedance${expired > 1 ? 's' : ''}`,
+    skipped.length === 0
+      ? 'nothing skipped'
+      : `${skipped.length} item${skipped.length > 1 ? 's' : ''} not done as written`,
+  ];
+  return { verdict, details: parts.join(' · ') };
+}
+
+function duration(detail: RunDetail): string {
+  const last_s = detail.entries.findLast((e) => e.kind !== 'note')?.t ?? 0;
+  const outcome =
+    detail.outcome === 'ready'
+      ? 'from first item to ready'
+      : detail.outcome === null
+        ? 'so far'
+        : 'until it was closed';
+  return `${Math.floor(last_s / 60)}:${String(Math.floor(last_s % 60)).padStart(2, '0')} ${outcome}`;
+}

@@ -1,0 +1,77 @@
+import { moveSchema, presetSchema, type StandInState, type Today } from '@rouse/core/contract';
+import { findItem } from '@rouse/core/procedure';
+import { Router } from 'express';
+import { listAircraft } from '../db/aircraft.ts';
+import { countOpenExceedances } from '../db/exceedances.ts';
+import { listGoodStarts } from '../db/features.ts';
+import { asOperator } from '../db/pool.ts';
+import { listRuns } from '../db/runs.ts';
+import { Refusal } from '../errors.ts';
+import { CORRIDOR_STARTS } from '../live/live-aircraft.ts';
+import type { Services } from '../services.ts';
+import { getPerson } from '../db/people.ts';
+import { parse } from './parse.ts';
+import { summaryOf } from './summary.ts';
+
+const RECENT_RUNS = 12;
+
+export function todayRoutes(services: Services): Router {
+  const { pool, operatorId, personId, live, standIn } = services;
+  const router = Router();
+
+  router.get('/today', async (_req, res) => {
+    const now = new Date(services.clock.now());
+    const state = await standInState(services);
+    const today = await asOperator(pool, operatorId, async (tx): Promise<Today> => {
+      const { operator, person } = await getPerson(tx, personId);
+      const aircraft: Today['aircraft'] = [];
+      for (const a of await listAircraft(tx)) {
+        const runs = await listRuns(tx, a.aircraftId, RECENT_RUNS);
+        const starts = await listGoodStarts(tx, a.aircraftId, live.type.startWatches[0]!.id, now, CORRIDOR_STARTS);
+        aircraft.push({
+          aircraft: a.aircraftId,
+          tail: a.tail,
+          pad: a.pad,
+          type: { id: a.typeId, version: a.typeVersion, name: live.type.name },
+          openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
+          openExceedances: await countOpenExceedances(tx, a.aircraftId),
+          goodStarts: starts.length,
+          recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
+        });
+      }
+      return { operator, person, aircraft, standIn: state };
+    });
+    res.json(today);
+  });
+
+  router.post('/stand-in/conditions', async (req, res) => {
+    const { preset } = parse(presetSchema, req.body);
+    if (live.openRunId)
+      throw new Refusal('run-is-open', 'The conditions of the stand-in cannot change during a run.', {
+        run: live.openRunId,
+      });
+    await standIn.send({ cmd: 'reset', preset });
+    res.json(await standInState(services));
+  });
+
+  router.post('/stand-in/move', async (req, res) => {
+    const { item: id } = parse(moveSchema, req.body);
+    const item = findItem(live.type, id);
+    if (!item?.standIn) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
+    for (const action of item.standIn) {
+      const { control, to, release_s } = action;
+      await standIn.send(
+        release_s === undefined ? { cmd: 'move', control, to } : { cmd: 'move', control, to, release_s },
+      );
+    }
+    res.json({ moved: item.standIn.length });
+  });
+
+  return router;
+}
+
+async function standInState({ standIn, live }: Services): Promise<StandInState> {
+  const presets = live.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
+  const answer = await standIn.send({ cmd: 'state' }).catch(() => null);
+  return { connected: live.connected, preset: answer?.preset ?? null, presets };
+}

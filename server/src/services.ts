@@ -1,0 +1,14 @@
+import type pg from 'pg';
+import type { StandInClient } from './device/stand-in-client.ts';
+import type { Clock } from './live/journal.ts';
+import type { LiveAircraft } from './live/live-aircraft.ts';
+
+/** What the routes work with. Until accounts come, one operator and one pilot stand in. */
+export interface Services {
+  pool: pg.Pool;
+  operatorId: string;
+  personId: string;
+  clock: Clock;
+  live: LiveAircraft;
+  standIn: StandInClient;
+}

@@ -1,0 +1,21 @@
+import { createBrowserRouter } from 'react-router';
+import { Shell } from './shell.tsx';
+import { Trouble } from './trouble.tsx';
+
+export const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <Trouble />,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('../views/today/today.tsx')).TodayView }) },
+      { path: 'start', lazy: async () => ({ Component: (await import('../views/start/find-run.tsx')).FindRun }) },
+      { path: 'start/:run', lazy: async () => ({ Component: (await import('../views/start/start.tsx')).StartView }) },
+      { path: 'debrief', lazy: async () => ({ Component: (await import('../views/debrief/runs.tsx')).RunsView }) },
+      {
+        path: 'debrief/:run',
+        lazy: async () => ({ Component: (await import('../views/debrief/debrief.tsx')).DebriefView }),
+      },
+    ],
+  },
+]);

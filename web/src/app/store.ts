@@ -1,0 +1,23 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { runReducer } from '../run/run-slice.ts';
+import { applySettings, settingsReducer } from './settings-slice.ts';
+import { todayReducer } from './today-slice.ts';
+
+export const store = configureStore({
+  reducer: { today: todayReducer, run: runReducer, settings: settingsReducer },
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }),
+});
+
+export type AppState = ReturnType<typeof store.getState>;
+export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
+export const useAppSelector = useSelector.withTypes<AppState>();
+
+let applied = store.getState().settings;
+applySettings(applied);
+store.subscribe(() => {
+  const { settings } = store.getState();
+  if (settings === applied) return;
+  applied = settings;
+  applySettings(settings);
+});

@@ -1,0 +1,136 @@
+import { createGlobalStyle, css } from 'styled-components';
+
+/** One name per meaning; the values change with the light. */
+const day = css`
+  --paper: #fbfaf4;
+  --sheet: #ffffff;
+  --ink: #16242f;
+  --soft: #566570;
+  --line: #d7dcd8;
+  --hair: #e8eae4;
+  --deep: #f4fafb;
+  --grid: #e1ecee;
+  --water1: #ddeef2;
+  --water2: #bfdde6;
+  --water3: #9cc8d6;
+  --track: #2b6e82;
+  --land: #f0dfb0;
+  --land-line: #d9bc6c;
+  --shoal1: #fbf5e2;
+  --shoal2: #f6ebcb;
+  --coast: #8a6a1f;
+  --coast-ink: #5f460d;
+  --now: #a3246f;
+  --now-paper: #fef8fc;
+  --on-now: #ffffff;
+  --caution: #8f4b00;
+  --caution-paper: #fff1d6;
+  --warning: #b3161f;
+  --warning-paper: #fde6e4;
+  --rail: #12303c;
+  --rail-ink: #cfe3e8;
+  --rail-on: #fbfaf4;
+  --rail-on-ink: #12303c;
+  --button: #ffffff;
+  --button-line: #8d9ba0;
+  color-scheme: light;
+`;
+const night = css`
+  --paper: #0b1418;
+  --sheet: #0f1b20;
+  --ink: #e8dfcb;
+  --soft: #a7aea6;
+  --line: #24343a;
+  --hair: #1c2a30;
+  --deep: #0d191e;
+  --grid: #17262c;
+  --water1: #14303a;
+  --water2: #1c4452;
+  --water3: #28596a;
+  --track: #6fb3c6;
+  --land: #4a3a17;
+  --land-line: #6b5522;
+  --shoal1: #1f1b10;
+  --shoal2: #2a2413;
+  --coast: #c7a458;
+  --coast-ink: #d9bd7d;
+  --now: #e27ab6;
+  --now-paper: #1d1520;
+  --on-now: #23091a;
+  --caution: #e9a94c;
+  --caution-paper: #2e210d;
+  --warning: #ff7b74;
+  --warning-paper: #331314;
+  --rail: #060d11;
+  --rail-ink: #b9c2bd;
+  --rail-on: #1c2c33;
+  --rail-on-ink: #e8dfcb;
+  --button: #14242a;
+  --button-line: #6e7d80;
+  color-scheme: dark;
+`;
+/** Maximum contrast for full sun. */
+const sun = css`
+  --paper: #ffffff;
+  --sheet: #ffffff;
+  --ink: #000000;
+  --soft: #22303a;
+  --line: #4c5860;
+  --hair: #9aa4a8;
+  --deep: #ffffff;
+  --grid: #c9d4d6;
+  --water1: #d3e9ef;
+  --water2: #9ccbd9;
+  --water3: #6fb0c2;
+  --track: #00485c;
+  --land: #f2d37a;
+  --land-line: #7a5a00;
+  --shoal1: #fff6d6;
+  --shoal2: #ffe9a8;
+  --coast: #4d3700;
+  --coast-ink: #2e2100;
+  --now: #7d004c;
+  --now-paper: #ffffff;
+  --on-now: #ffffff;
+  --caution: #6b3600;
+  --caution-paper: #ffe3ad;
+  --warning: #8f000a;
+  --warning-paper: #ffd9d6;
+  --rail: #001a24;
+  --rail-ink: #ffffff;
+  --rail-on: #ffffff;
+  --rail-on-ink: #001a24;
+  --button: #ffffff;
+  --button-line: #000000;
+  color-scheme: light;
+`;
+
+export const GlobalStyle = createGlobalStyle`
+  :root { ${day} }
+  @media (prefers-color-scheme: dark) { :root { ${night} } }
+  @media (prefers-contrast: more) { :root { ${sun} } }
+  :root[data-light='day'] { ${day} }
+  :root[data-light='night'] { ${night} }
+  :root[data-light='sun'] { ${sun} }
+  *, *::before, *::after { box-sizing: border-box; margin: 0; }
+  html, body, #root { height: 100%; }
+  body {
+    font: 15px/1.35 'Atkinson Next', system-ui, sans-serif;
+    color: var(--ink);
+    background: var(--paper);
+    -webkit-font-smoothing: antialiased;
+  }
+  button { font: inherit; color: inherit; }
+  :focus-visible { outline: 3px solid var(--now); outline-offset: 2px; }
+  ol, ul { list-style: none; padding: 0; }
+  @media (prefers-reduced-motion: reduce) { * { transition: none !important; animation: none !important; } }
+`;
+
+export const mono = css`
+  font-family: 'Atkinson Mono', ui-monospace, monospace;
+  font-variant-numeric: tabular-nums;
+`;
+
+/** Below this width the parts stack: a tablet held upright, a phone. */
+export const upright = '@media (max-width: 980px)';
+export const phone = '@media (max-width: 560px)';

@@ -1,0 +1,48 @@
+import { Button as AriaButton } from 'react-aria-components';
+import styled, { css } from 'styled-components';
+import { mono } from '../app/theme.ts';
+
+export const buttonLook = css`
+  font-weight: 600;
+  font-size: 14px;
+  min-height: 48px;
+  border-radius: 9px;
+  border: 1.5px solid var(--button-line);
+  background: var(--button);
+  color: var(--ink);
+  padding: 8px 12px;
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: center;
+  cursor: pointer;
+  text-decoration: none;
+  &[data-disabled] {
+    opacity: 0.55;
+    cursor: default;
+  }
+  &[data-pressed] {
+    transform: translateY(1px);
+  }
+`;
+
+export const Button = styled(AriaButton)`
+  ${buttonLook}
+`;
+
+/** The one thing to press. */
+export const PrimaryButton = styled(AriaButton)`
+  ${buttonLook}
+  background: var(--now);
+  border-color: var(--now);
+  color: var(--on-now);
+`;
+
+export const Key = styled.kbd`
+  ${mono}
+  font-weight: 600;
+  font-size: 11px;
+  border: 1px solid currentColor;
+  border-radius: 4px;
+  padding: 0 5px;
+`;

@@ -1,0 +1,78 @@
+import { bandEdge, type Limit, type LimitBand } from '@rouse/core/aircraft';
+import { useId } from 'react';
+import type { Scale } from './scale.ts';
+
+/** Words of a band as a chart writes them: "8 s above 770", "never above 900 °C". */
+export function bandWords(band: LimitBand, unit: string): string {
+  const side = 'above' in band ? 'above' : 'below';
+  return band.forSeconds === 0
+    ? `never ${side} ${bandEdge(band)} ${unit}`
+    : `${band.forSeconds} s ${side} ${bandEdge(band)}`;
+}
+
+interface LandProps {
+  limit: Limit;
+  unit: string;
+  y: Scale;
+  left: number;
+  right: number;
+  /** pixel of the end of the chart on the land's side */
+  end: number;
+  words: boolean;
+}
+
+/** Limits as land: shoals with a broken coast where time is allowed, hatched land with a solid coast where none is. */
+export function Land({ limit, unit, y, left, right, end, words }: LandProps) {
+  const hatch = useId();
+  return (
+    <g>
+      <defs>
+        <pattern id={hatch} width="8" height="8" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
+          <rect width="8" height="8" fill="var(--land)" />
+          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--land-line)" strokeWidth="2.5" />
+        </pattern>
+      </defs>
+      {limit.bands.map((band, i) => {
+        const next = limit.bands[i + 1];
+        const from = y(bandEdge(band));
+        const to = next ? y(bandEdge(next)) : end;
+        const never = band.forSeconds === 0 || (band.severity === 'warning' && !next);
+        const top = Math.min(from, to);
+        const height = Math.abs(to - from);
+        return (
+          <g key={band.id}>
+            <rect
+              x={left}
+              y={top}
+              width={right - left}
+              height={height}
+              fill={never ? `url(#${hatch})` : i === 0 ? 'var(--shoal1)' : 'var(--shoal2)'}
+            />
+            <line
+              x1={left}
+              x2={right}
+              y1={from}
+              y2={from}
+              stroke="var(--coast)"
+              strokeWidth={never ? 2 : 1.4}
+              strokeDasharray={never ? undefined : i === 0 ? '2 4' : '7 4'}
+            />
+            {words && height >= 13 && (
+              <text
+                x={left + 8}
+                y={(from + to) / 2 + 4}
+                fill="var(--coast-ink)"
+                fontWeight={never ? 700 : 400}
+                stroke={never ? 'var(--land)' : 'none'}
+                strokeWidth="3"
+                paintOrder="stroke"
+              >
+                {bandWords(band, unit)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,17 @@
+import styled from 'styled-components';
+
+/** The small heading over a list or a drawing. */
+export const Small = styled.h2`
+  font-size: 12.5px;
+  font-weight: 650;
+  color: var(--soft);
+  margin-bottom: 6px;
+`;
+
+export const Aid = styled.p`
+  font-size: 12.5px;
+  color: var(--soft);
+`;
+
+/** One line that every page with figures carries. */
+export const PREVAILS = 'An aid. The approved flight manual, local rules and licensed people come first.';

@@ -1,0 +1,94 @@
+import { FRAME_HEADER } from '@rouse/core/contract';
+import type { Trace } from '@rouse/core/trace';
+
+/** 50 Hz for three minutes: what the live drawings look back on. */
+const CAPACITY = 9000;
+export const FRESH_MS = 1000;
+
+/** The latest frames of the followed run, outside React and Redux: widgets draw from it when they paint. */
+export class FrameRing {
+  private t = new Float64Array(CAPACITY);
+  private columns: Float64Array[] = [];
+  private head = 0;
+  length = 0;
+  unit_s = NaN;
+  private arrivedAt_ms = -Infinity;
+
+  /** Begins anew with frames that the server had stored already. */
+  reset(channels: number, stored: Trace | null): void {
+    this.columns = Array.from({ length: channels }, () => new Float64Array(CAPACITY));
+    this.head = 0;
+    this.length = 0;
+    this.arrivedAt_ms = -Infinity;
+    if (!stored) return;
+    const row = new Float64Array(FRAME_HEADER + channels);
+    for (let i = 0; i < stored.t_s.length; i++) {
+      row[0] = stored.t_s[i]!;
+      stored.columns.forEach((c, k) => (row[FRAME_HEADER + k] = c[i]!));
+      this.store(row);
+    }
+  }
+
+  push(frame: Float64Array, now_ms: number): void {
+    if (frame.length !== this.columns.length + FRAME_HEADER) return;
+    this.unit_s = frame[1]!;
+    this.arrivedAt_ms = now_ms;
+    this.store(frame);
+  }
+
+  /** Whether the last frame is young enough to be believed. */
+  fresh(now_ms: number): boolean {
+    return now_ms - this.arrivedAt_ms < FRESH_MS;
+  }
+
+  /** Time of frame `i`, counted from the oldest. */
+  timeAt(i: number): number {
+    return this.t[this.place(i)]!;
+  }
+
+  valueAt(channel: number, i: number): number {
+    return this.columns[channel]?.[this.place(i)] ?? NaN;
+  }
+
+  /** Last value of a channel, NaN when there is none. */
+  last(channel: number): number {
+    return this.length ? this.valueAt(channel, this.length - 1) : NaN;
+  }
+
+  lastTime(): number {
+    return this.length ? this.timeAt(this.length - 1) : NaN;
+  }
+
+  /** First frame at or after a time. */
+  indexAt(t_s: number): number {
+    let low = 0;
+    let high = this.length;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (this.timeAt(mid) < t_s) low = mid + 1;
+      else high = mid;
+    }
+    return low;
+  }
+
+  /** The last frame in channel order, NaN everywhere when it is not fresh. */
+  lastFrame(now_ms: number): Float64Array {
+    const fresh = this.fresh(now_ms);
+    return Float64Array.from(this.columns, (_, k) => (fresh ? this.last(k) : NaN));
+  }
+
+  private place(i: number): number {
+    return (this.head - this.length + i + CAPACITY) % CAPACITY;
+  }
+
+  private store(frame: Float64Array): void {
+    if (this.length && !(frame[0]! > this.lastTime())) return;
+    this.t[this.head] = frame[0]!;
+    for (let k = 0; k < this.columns.length; k++) this.columns[k]![this.head] = frame[FRAME_HEADER + k]!;
+    this.head = (this.head + 1) % CAPACITY;
+    if (this.length < CAPACITY) this.length++;
+  }
+}
+
+/** One page follows one run at a time. */
+export const ring = new FrameRing();

@@ -1,0 +1,78 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { TypeFile } from '@rouse/core/aircraft';
+import type { LiveMessage, RunDetail, Wire } from '@rouse/core/contract';
+import { type Entry, reduceRun, type RunState } from '@rouse/core/procedure';
+import type { Corridor } from '@rouse/core/watch';
+
+export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_ms: number };
+
+export interface FollowedRun {
+  detail: RunDetail;
+  type: TypeFile;
+  corridor: Corridor | null;
+  entries: Entry[];
+  state: RunState;
+}
+
+export interface RunSlice {
+  followed: FollowedRun | null;
+  status: LiveStatus | null;
+  connected: boolean;
+  /** what the server refused last, until something is accepted */
+  refusal: { message: string; remedy: string } | null;
+  failure: string | null;
+}
+
+const initialState: RunSlice = { followed: null, status: null, connected: false, refusal: null, failure: null };
+
+const slice = createSlice({
+  name: 'run',
+  initialState,
+  reducers: {
+    runLoaded(
+      slice,
+      action: PayloadAction<Omit<FollowedRun, 'state' | 'entries' | 'corridor'> & { corridor: Wire<Corridor> | null }>,
+    ) {
+      const { detail, type, corridor } = action.payload;
+      return {
+        ...slice,
+        followed: {
+          detail,
+          type,
+          corridor: corridor && unwireCorridor(corridor),
+          entries: detail.entries,
+          state: reduceRun(detail.entries),
+        },
+        failure: null,
+        refusal: null,
+      };
+    },
+    runLeft: () => initialState,
+    runFailed: (slice, action: PayloadAction<string>) => ({ ...slice, failure: action.payload }),
+    entriesArrived(slice, action: PayloadAction<{ entries: Entry[]; whole: boolean }>) {
+      if (!slice.followed) return slice;
+      const known = action.payload.whole ? [] : slice.followed.entries;
+      const entries = [...known, ...action.payload.entries.filter((e) => e.seq > known.length)];
+      return { ...slice, refusal: null, followed: { ...slice.followed, entries, state: reduceRun(entries) } };
+    },
+    statusArrived: (slice, action: PayloadAction<LiveStatus>) => ({ ...slice, status: action.payload }),
+    connectionChanged: (slice, action: PayloadAction<boolean>) => ({ ...slice, connected: action.payload }),
+    refused: (slice, action: PayloadAction<RunSlice['refusal']>) => ({ ...slice, refusal: action.payload }),
+  },
+});
+
+export const { runLoaded, runLeft, runFailed, entriesArrived, statusArrived, connectionChanged, refused } =
+  slice.actions;
+export const runReducer = slice.reducer;
+
+/** JSON had no NaN for empty bins; here they are NaN again. */
+export function unwireCorridor(wire: Wire<Corridor>): Corridor {
+  const numbers = (column: (number | null)[]): number[] => column.map((v) => v ?? NaN);
+  return {
+    ...(wire as unknown as Corridor),
+    upperTot_C: numbers(wire.upperTot_C),
+    lowerTot_C: numbers(wire.lowerTot_C),
+    upperGas_C: numbers(wire.upperGas_C),
+    contours: wire.contours.map((c) => ({ share: c.share ?? 0, low_C: numbers(c.low_C), high_C: numbers(c.high_C) })),
+  };
+}

@@ -1,0 +1,3 @@
+export function DebriefView() {
+  return null;
+}

@@ -1,0 +1,119 @@
+import { itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
+import styled from 'styled-components';
+import { Aid, PREVAILS } from '../../parts/heading.ts';
+import { stopwatch } from '../../parts/words.ts';
+import { usePulse } from '../../platform/pulse.ts';
+import { ring } from '../../run/frame-ring.ts';
+import type { FollowedRun } from '../../run/run-slice.ts';
+
+const Panel = styled.div`
+  grid-row: 1 / -1;
+  border: 3px solid var(--warning);
+  border-radius: 14px;
+  background: var(--sheet);
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+`;
+
+const Reason = styled.header`
+  background: var(--warning-paper);
+  color: var(--warning);
+  padding: 18px 24px;
+  h2 {
+    font-size: 34px;
+    font-weight: 750;
+    line-height: 1.1;
+  }
+  p {
+    font-size: 18px;
+    margin-top: 6px;
+    color: var(--ink);
+  }
+`;
+
+const Actions = styled.ol`
+  padding: 8px 24px;
+  li {
+    display: grid;
+    grid-template-columns: 34px minmax(0, 1fr) auto;
+    gap: 12px;
+    align-items: baseline;
+    padding: 13px 0;
+    border-bottom: 1px solid var(--hair);
+    font-size: 24px;
+    font-weight: 640;
+  }
+  li[data-status='done'] {
+    color: var(--soft);
+    font-weight: 500;
+  }
+  li[data-now='true'] {
+    color: var(--now);
+  }
+  small {
+    display: block;
+    font-size: 15px;
+    font-weight: 450;
+    color: var(--soft);
+  }
+  span:last-child {
+    font-size: 15px;
+    font-weight: 500;
+    color: var(--soft);
+    text-align: right;
+  }
+`;
+
+const After = styled.p`
+  padding: 6px 24px 12px;
+  font-size: 15.5px;
+`;
+
+const MARKS = { todo: '', done: '✓', fault: '!', skipped: '–' } as const;
+
+/** The abort takes the whole middle: the reason with its figure, then the type's own actions. */
+export function AbortPanel({
+  followed: { type, state },
+  abort,
+}: {
+  followed: FollowedRun;
+  abort: NonNullable<RunState['abort']>;
+}) {
+  const now_ms = usePulse(200);
+  const frame = ring.lastFrame(now_ms);
+  const plan = type.aborts[abort.reason];
+  const present = presentItem(type, state);
+  return (
+    <Panel data-abort={abort.reason}>
+      <Reason>
+        <h2>{plan.title}</h2>
+        <p>{abort.text}</p>
+        <p>at {stopwatch(abort.t_s)} of the run</p>
+      </Reason>
+      <Actions aria-label="Immediate actions">
+        {plan.actions.map((item, i) => {
+          const { status, words } = itemState(state, item.id);
+          return (
+            <li
+              key={item.id}
+              data-status={status}
+              data-now={item === present}
+              aria-current={item === present ? 'step' : undefined}
+            >
+              <span>{MARKS[status] || i + 1}</span>
+              <span>
+                {item.challenge} <small>{item.response}</small>
+              </span>
+              <span>{status === 'todo' ? (readItem(type, item, frame)?.words ?? '') : words}</span>
+            </li>
+          );
+        })}
+      </Actions>
+      <After>{plan.afterwards}</After>
+      <After>
+        <Aid as="span">{PREVAILS}</Aid>
+      </After>
+    </Panel>
+  );
+}

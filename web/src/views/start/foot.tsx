@@ -1,0 +1,102 @@
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { mono } from '../../app/theme.ts';
+import { Button, Key } from '../../parts/button.tsx';
+import { stopwatch } from '../../parts/words.ts';
+import { usePulse } from '../../platform/pulse.ts';
+import { ring } from '../../run/frame-ring.ts';
+import type { FollowedRun } from '../../run/run-slice.ts';
+import { usePilot } from './pilot.ts';
+
+const Bar = styled.footer`
+  grid-area: foot;
+  border-top: 1px solid var(--line);
+  background: var(--rail);
+  color: var(--rail-ink);
+  display: flex;
+  align-items: center;
+  padding: 0 20px;
+  gap: 16px;
+  position: sticky;
+  bottom: 0;
+  min-width: 0;
+  > b {
+    font-weight: 650;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    min-width: 0;
+  }
+  > time {
+    ${mono}
+  }
+  > :nth-last-child(2) {
+    margin-left: auto;
+  }
+`;
+
+const Quiet = styled.button`
+  background: none;
+  border: 0;
+  min-height: 48px;
+  cursor: pointer;
+  white-space: nowrap;
+`;
+
+const AbortButton = styled(Button)`
+  min-height: 40px;
+  color: var(--warning);
+  background: var(--warning-paper);
+  border-color: transparent;
+  font-weight: 700;
+  white-space: nowrap;
+`;
+
+const Source = styled.span`
+  white-space: nowrap;
+  &[data-source='lost'],
+  &[data-source='none'] {
+    background: var(--warning-paper);
+    color: var(--warning);
+    padding: 3px 9px;
+    border-radius: 6px;
+    font-weight: 700;
+  }
+`;
+
+/** The last call-out, where the data comes from, the voice, and the way to stop. */
+export function Foot({ followed: { state, detail } }: { followed: FollowedRun }) {
+  const voice = useAppSelector((s) => s.settings.voice);
+  const pilot = usePilot();
+  const cue = state.lastCue;
+  const engineOn = state.phase !== 'off' && !state.abort && state.status === 'open';
+  return (
+    <Bar>
+      <time>{cue ? stopwatch(cue.t_s) : '00:00.0'}</time>
+      <b data-cue={cue?.severity}>{cue ? `“${cue.text}”` : 'Nothing called yet.'}</b>
+      <SourceState simulated={detail.source === 'stand-in'} open={state.status === 'open'} />
+      <Quiet type="button" onClick={pilot.toggleVoice} aria-pressed={voice}>
+        Voice {voice ? 'on' : 'off'} <Key>V</Key>
+      </Quiet>
+      <AbortButton isDisabled={!engineOn} onPress={() => void pilot.abort()}>
+        Stop the start <Key>Esc</Key>
+      </AbortButton>
+    </Bar>
+  );
+}
+
+function SourceState({ simulated, open }: { simulated: boolean; open: boolean }) {
+  const now_ms = usePulse(200);
+  const connected = useAppSelector((s) => s.run.connected);
+  const reported = useAppSelector((s) => s.run.status?.source ?? 'none');
+  if (!open) return <Source>Run closed</Source>;
+  const source = ring.fresh(now_ms) ? 'live' : reported === 'live' ? 'lost' : reported;
+  const words = !connected
+    ? 'Server not reached: readings unknown'
+    : source === 'live'
+      ? `${simulated ? 'Stand-in, simulated' : 'Unit'} · live`
+      : source === 'lost'
+        ? 'No data: readings unknown'
+        : 'No device: readings unknown';
+  return <Source data-source={connected ? source : 'lost'}>{words}</Source>;
+}

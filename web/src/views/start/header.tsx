@@ -1,0 +1,162 @@
+import { passage, readyIn } from '@rouse/core/procedure';
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { mono, phone, upright } from '../../app/theme.ts';
+import { minutes } from '../../parts/words.ts';
+import { usePulse } from '../../platform/pulse.ts';
+import { waitEstimate } from '../../run/estimates.ts';
+import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
+
+const Bar = styled.header`
+  grid-area: head;
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--line);
+  background: var(--sheet);
+  ${upright} {
+    flex-wrap: wrap;
+    padding: 8px 16px;
+    gap: 6px 20px;
+  }
+`;
+
+const Tail = styled.div`
+  h1 {
+    font-weight: 720;
+    font-size: 20px;
+    line-height: 1.1;
+  }
+  p {
+    font-size: 12.5px;
+    color: var(--soft);
+    white-space: nowrap;
+  }
+`;
+
+const Legs = styled.ol`
+  display: flex;
+  align-items: center;
+  flex: 1;
+  min-width: 0;
+  li {
+    display: flex;
+    align-items: center;
+    gap: 7px;
+    font-size: 13.5px;
+    color: var(--soft);
+    white-space: nowrap;
+  }
+  li:not(:first-child) {
+    flex: 1;
+  }
+  li:not(:first-child)::before {
+    content: '';
+    flex: 1;
+    height: 2px;
+    min-width: 8px;
+    margin: 0 6px 0 9px;
+    background: var(--line);
+  }
+  i {
+    width: 11px;
+    height: 11px;
+    border-radius: 50%;
+    border: 2px solid var(--button-line);
+    flex: none;
+  }
+  li[data-status='done'] {
+    color: var(--ink);
+  }
+  li[data-status='done']::before,
+  li[data-status='now']::before {
+    background: var(--ink);
+  }
+  li[data-status='done'] i {
+    background: var(--ink);
+    border-color: var(--ink);
+  }
+  li[data-status='now'] {
+    color: var(--now);
+    font-weight: 720;
+  }
+  li[data-status='now'] i {
+    width: 14px;
+    height: 14px;
+    border: 4px solid var(--now);
+  }
+  ${upright} {
+    order: 3;
+    flex-basis: 100%;
+  }
+  ${phone} {
+    li:not([data-status='now']) {
+      display: none;
+    }
+  }
+`;
+
+const Ready = styled.div`
+  margin-left: auto;
+  text-align: right;
+  line-height: 1.15;
+  b {
+    ${mono}
+    font-size: 24px;
+    font-weight: 700;
+  }
+  p {
+    font-size: 12.5px;
+    color: var(--soft);
+  }
+`;
+
+export function RunHeader({ followed }: { followed: FollowedRun }) {
+  const { type, state, detail } = followed;
+  const status = useAppSelector((s) => s.run.status);
+  return (
+    <Bar>
+      <Tail>
+        <h1>{detail.tail}</h1>
+        <p>
+          {type.name} · {detail.pad}
+        </p>
+      </Tail>
+      <Legs aria-label="Passage of the run">
+        {passage(type, state).map((leg) => (
+          <li key={leg.id} data-status={leg.status} aria-current={leg.status === 'now' ? 'step' : undefined}>
+            <i aria-hidden />
+            {leg.label}
+          </li>
+        ))}
+      </Legs>
+      {state.status === 'open' && !state.abort && <TimeToReady followed={followed} status={status} />}
+      {state.abort && (
+        <Ready>
+          <b>{type.aborts[state.abort.reason].title}</b>
+          <p>start aborted</p>
+        </Ready>
+      )}
+    </Bar>
+  );
+}
+
+function TimeToReady({ followed: { type, state }, status }: { followed: FollowedRun; status: LiveStatus | null }) {
+  usePulse(1000);
+  const start = status?.watch.start;
+  const { seconds, heldBy } = readyIn(type, state, (id) => {
+    const item = type.items.find((i) => i.id === id)!;
+    if (item.kind === 'wait') return waitEstimate(type, item)?.seconds ?? null;
+    if (item.kind === 'watch' && start?.starterAt_s != null && status && item.watch === type.startWatches[0]!.id) {
+      return Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
+    }
+    return null;
+  });
+  return (
+    <Ready>
+      <b>{minutes(seconds)}</b>
+      <p>to ready{heldBy ? ` · held by ${heldBy.challenge.toLowerCase()}` : ''}</p>
+    </Ready>
+  );
+}

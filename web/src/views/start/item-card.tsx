@@ -1,0 +1,354 @@
+import type { Item } from '@rouse/core/aircraft';
+import { conditionOf, itemState, presentItem, readItem, type RunState, workingList } from '@rouse/core/procedure';
+import { sayCondition } from '@rouse/core/aircraft';
+import { type FormEvent, useState } from 'react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { mono } from '../../app/theme.ts';
+import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
+import { minutes, stopwatch } from '../../parts/words.ts';
+import { usePulse } from '../../platform/pulse.ts';
+import { runClock } from '../../run/clock.ts';
+import { waitEstimate } from '../../run/estimates.ts';
+import { ring } from '../../run/frame-ring.ts';
+import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
+import { useWrite } from '../../run/write.ts';
+import { usePilot } from './pilot.ts';
+import type { Asking } from './start.tsx';
+
+const Card = styled.section`
+  border: 2px solid var(--now);
+  border-radius: 14px;
+  padding: 14px 16px 12px;
+  background: var(--now-paper);
+  h2 {
+    font-size: 25px;
+    line-height: 1.12;
+    font-weight: 720;
+    margin: 6px 0 2px;
+  }
+  h3 {
+    font-size: 19px;
+    font-weight: 500;
+    margin-bottom: 8px;
+  }
+`;
+
+const Kicker = styled.div`
+  font-size: 12.5px;
+  color: var(--now);
+  font-weight: 650;
+  display: flex;
+  justify-content: space-between;
+  span:last-child {
+    ${mono}
+  }
+`;
+
+const Sense = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: var(--water1);
+  border-radius: 9px;
+  padding: 8px 11px;
+  min-height: 54px;
+  font-size: 14.5px;
+  b {
+    ${mono}
+    font-size: 20px;
+    white-space: nowrap;
+  }
+  &[data-verdict='false'] {
+    background: var(--caution-paper);
+  }
+  &[data-verdict='unknown'] {
+    background: none;
+    border: 1.5px dashed var(--button-line);
+  }
+`;
+
+const Why = styled.p`
+  font-size: 13.5px;
+  color: var(--soft);
+  margin-top: 9px;
+`;
+
+const Keys = styled.div`
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 8px;
+  margin-top: 11px;
+  > button {
+    padding: 6px 10px;
+  }
+  > .wide {
+    grid-column: 1 / -1;
+  }
+`;
+
+const StandInButton = styled(Button)`
+  border-style: dashed;
+  border-color: var(--coast);
+`;
+
+const Refusal = styled.p`
+  margin-top: 9px;
+  background: var(--warning-paper);
+  color: var(--warning);
+  border-radius: 8px;
+  padding: 8px 10px;
+  font-size: 14px;
+`;
+
+const Ask = styled.form`
+  display: grid;
+  gap: 8px;
+  margin-top: 11px;
+  label {
+    font-weight: 650;
+    font-size: 14px;
+  }
+  input {
+    font: inherit;
+    color: var(--ink);
+    background: var(--sheet);
+    border: 1.5px solid var(--button-line);
+    border-radius: 8px;
+    min-height: 48px;
+    padding: 8px 10px;
+    width: 100%;
+  }
+  div {
+    display: flex;
+    gap: 8px;
+  }
+`;
+
+interface ItemCardProps {
+  followed: FollowedRun;
+  asking: Asking;
+  setAsking(asking: Asking): void;
+  why: boolean;
+  toggleWhy(): void;
+}
+
+/** The one present item, large: what to look at, what the sensors say of it, and the keys that settle it. */
+export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCardProps) {
+  const { type, state, detail } = followed;
+  const refusal = useAppSelector((s) => s.run.refusal);
+  const status = useAppSelector((s) => s.run.status);
+  const pilot = usePilot();
+  const item = presentItem(type, state);
+  if (!item) return <Finished followed={followed} />;
+  const list = workingList(type, state);
+  const leg = state.abort ? type.aborts[state.abort.reason].title : type.legs.find((l) => l.id === item.leg)?.label;
+  const milestone = item.kind === 'watch' ? status?.watch.start.milestones.find((m) => !m.met) : undefined;
+  const starting =
+    item.kind === 'watch' &&
+    item.watch === type.startWatches[0]!.id &&
+    milestone !== undefined &&
+    state.starterAt_s !== null;
+  return (
+    <Card aria-label="Present item" data-item={item.id}>
+      <Kicker>
+        <span>
+          {leg} · {item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}
+        </span>
+        <CardClock state={state} status={status} openedAt={detail.openedAt} />
+      </Kicker>
+      <h2>{starting ? milestone.title : item.challenge}</h2>
+      <h3>{starting ? milestone.words : item.response}</h3>
+      <SenseLine followed={followed} item={item} status={status} />
+      {why && <Why>{item.why}</Why>}
+      {why && asking === 'skip' && <Why>If skipped: {item.ifSkipped}</Why>}
+      {refusal && (
+        <Refusal role="alert">
+          {refusal.message}. {refusal.remedy}
+        </Refusal>
+      )}
+      {asking ? (
+        <AskForm key={asking} item={item} asking={asking} close={() => setAsking(null)} />
+      ) : (
+        <Keys>
+          {item.standIn && detail.source === 'stand-in' && (
+            <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
+              Move it on the stand-in <Key>S</Key>
+            </StandInButton>
+          )}
+          <PrimaryButton onPress={() => void pilot.seen()}>
+            {item.kind === 'call' ? 'Called' : item.kind === 'set' ? 'Done' : 'Seen'} <Key>Space</Key>
+          </PrimaryButton>
+          <Button onPress={() => setAsking('fault')}>
+            Fault <Key>F</Key>
+          </Button>
+          <Button onPress={toggleWhy} aria-pressed={why}>
+            Why <Key>W</Key>
+          </Button>
+        </Keys>
+      )}
+    </Card>
+  );
+}
+
+/** Since the starter while a start is on, else since the run was opened. */
+function CardClock({ state, status, openedAt }: { state: RunState; status: LiveStatus | null; openedAt: string }) {
+  usePulse(100);
+  const now_s = runClock(status, openedAt);
+  const starting =
+    state.startState !== null &&
+    ['cranking', 'fuel-on', 'accelerating', 'self-sustaining'].includes(state.startState.state);
+  return (
+    <span data-clock>
+      {starting && state.starterAt_s !== null ? `T+${stopwatch(now_s - state.starterAt_s)}` : stopwatch(now_s)}
+    </span>
+  );
+}
+
+function SenseLine({ followed, item, status }: { followed: FollowedRun; item: Item; status: LiveStatus | null }) {
+  const now_ms = usePulse(100);
+  const { type } = followed;
+  const frame = ring.lastFrame(now_ms);
+  if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
+  if (item.kind === 'watch') {
+    const spec = type.startWatches[0]!;
+    const onStart = item.watch === spec.id;
+    const id = onStart ? spec.channels.speed : type.runUpWatch.rotor;
+    const index = type.channels.findIndex((c) => c.id === id);
+    const value = frame[index]!;
+    const rate = status?.watch.start.speedRate_pct_s ?? NaN;
+    const target = onStart
+      ? status?.watch.start.milestones.find((m) => !m.met)?.id === 'idle'
+        ? spec.idle_pct[0]
+        : spec.starterRelease_pct
+      : type.runUpWatch.rotor_pct[0];
+    const in_s = onStart && rate > 0.3 && target > value ? (target - value) / rate : NaN;
+    return (
+      <Sense data-verdict={Number.isNaN(value) ? 'unknown' : undefined}>
+        <b>{Number.isNaN(value) ? 'unknown' : value.toFixed(1)}</b>
+        <span>
+          % {type.channels[index]!.short}
+          {onStart && Number.isFinite(rate) && !Number.isNaN(value)
+            ? `, ${rate >= 0 ? '+' : ''}${rate.toFixed(1)} a second`
+            : ''}
+          {Number.isFinite(in_s) && (
+            <>
+              <br />
+              {target} % expected in {Math.ceil(in_s)} s
+            </>
+          )}
+        </span>
+      </Sense>
+    );
+  }
+  const reading = readItem(type, item, frame);
+  if (!reading) return <Sense>Nothing senses this: it is taken at your word.</Sense>;
+  const condition = conditionOf(item);
+  const left = item.kind === 'wait' ? waitEstimate(type, item) : null;
+  return (
+    <Sense data-verdict={String(reading.verdict)}>
+      <b>{reading.words}</b>
+      <span>
+        {condition
+          ? sayCondition(condition, type.channels)
+          : item.kind === 'count'
+            ? `${item.captions.length} expected`
+            : ''}
+        {reading.verdict === 'unknown' && (
+          <>
+            <br />
+            no reading
+          </>
+        )}
+        {left && left.seconds > 0 && (
+          <>
+            <br />
+            about {minutes(left.seconds)}
+          </>
+        )}
+      </span>
+    </Sense>
+  );
+}
+
+function AskForm({ item, asking, close }: { item: Item; asking: 'fault' | 'skip'; close(): void }) {
+  const write = useWrite();
+  const [text, setText] = useState('');
+  const fault = asking === 'fault';
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    const words = text.trim();
+    if (!words) return;
+    const accepted = await write(
+      fault
+        ? { kind: 'item-fault', item: item.id, note: words }
+        : { kind: 'item-skipped', item: item.id, reason: words },
+    );
+    if (accepted) close();
+  };
+  return (
+    <Ask onSubmit={(event) => void submit(event)}>
+      <label htmlFor="ask">
+        {fault
+          ? `What is wrong with ${item.challenge.toLowerCase()}?`
+          : `Why is ${item.challenge.toLowerCase()} skipped?`}
+      </label>
+      {/* the pilot pressed the key for this field */}
+      {/* oxlint-disable-next-line jsx-a11y/no-autofocus */}
+      <input
+        id="ask"
+        autoFocus
+        value={text}
+        maxLength={500}
+        required
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={(e) => e.key === 'Escape' && close()}
+      />
+      <div>
+        <PrimaryButton type="submit">{fault ? 'Record the fault' : 'Skip it'}</PrimaryButton>
+        <Button onPress={close}>Back</Button>
+      </div>
+    </Ask>
+  );
+}
+
+/** The list is at its end, or a no-go holds it. */
+function Finished({ followed }: { followed: FollowedRun }) {
+  const { type, state, detail } = followed;
+  const navigate = useNavigate();
+  const pilot = usePilot();
+  const refusal = useAppSelector((s) => s.run.refusal);
+  const fault = type.items.find((i) => itemState(state, i.id).status === 'fault' && i.failure === 'no-go');
+  const closed = state.status === 'closed';
+  const ready = itemState(state, 'ready').status === 'done';
+  const title = closed ? 'This run is closed' : state.abort ? 'Abort actions done' : ready ? 'Ready for lift' : 'Held';
+  const words = state.abort
+    ? type.aborts[state.abort.reason].afterwards
+    : ready
+      ? 'Every item is done. Skipped items and faults are named below.'
+      : fault
+        ? `No-go: ${fault.challenge}. ${itemState(state, fault.id).words}`
+        : 'Nothing on the list can be done now.';
+  return (
+    <Card aria-label="Present item" data-item="end">
+      <Kicker>
+        <span>{detail.tail}</span>
+      </Kicker>
+      <h2>{title}</h2>
+      <Why>{words}</Why>
+      {refusal && <Refusal role="alert">{refusal.message}</Refusal>}
+      <Keys>
+        {closed ? (
+          <PrimaryButton className="wide" onPress={() => void navigate(`/debrief/${detail.run}`)}>
+            To the debrief
+          </PrimaryButton>
+        ) : (
+          <PrimaryButton className="wide" onPress={() => void pilot.seen()}>
+            Close the run <Key>Space</Key>
+          </PrimaryButton>
+        )}
+      </Keys>
+    </Card>
+  );
+}

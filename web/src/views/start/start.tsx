@@ -1,0 +1,136 @@
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { phone, upright } from '../../app/theme.ts';
+import { useFollowRun } from '../../run/follow.ts';
+import { AbortPanel } from './abort-panel.tsx';
+import { CueRegion } from './cue-region.tsx';
+import { Foot } from './foot.tsx';
+import { RunHeader } from './header.tsx';
+import { ItemCard } from './item-card.tsx';
+import { KeyHelp } from './key-help.tsx';
+import { useRunKeys } from './keys.ts';
+import { MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
+import { LiveCorridor } from './live-corridor.tsx';
+import { LiveStrip } from './live-strip.tsx';
+import { Room } from './room.tsx';
+
+const Grid = styled.div`
+  display: grid;
+  grid-template: 60px minmax(0, 1fr) 52px / 352px minmax(0, 1fr) 292px;
+  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
+  min-height: 0;
+  min-width: 0;
+  height: 100%;
+  ${upright} {
+    grid-template: auto minmax(0, auto) minmax(0, auto) minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
+    grid-template-areas: 'head head' 'left right' 'mid mid' '. .' 'foot foot';
+    overflow: auto;
+  }
+  ${phone} {
+    grid-template: auto auto auto 60px / minmax(0, 1fr);
+    grid-template-areas: 'head' 'left' 'right' 'foot';
+  }
+`;
+
+const Left = styled.main`
+  grid-area: left;
+  border-right: 1px solid var(--line);
+  background: var(--sheet);
+  padding: 16px 18px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  overflow: auto;
+`;
+
+const Mid = styled.section`
+  grid-area: mid;
+  position: relative;
+  padding: 14px 16px;
+  display: grid;
+  grid-template-rows: auto minmax(0, 3fr) auto minmax(0, 1fr);
+  gap: 10px;
+  min-height: 0;
+  ${upright} {
+    grid-template-rows: auto 330px auto 130px;
+    border-top: 1px solid var(--line);
+  }
+  ${phone} {
+    display: none;
+    &[data-abort] {
+      display: grid;
+      position: fixed;
+      inset: 0 0 60px 0;
+      z-index: 2;
+      background: var(--paper);
+    }
+  }
+`;
+
+const Message = styled.main`
+  padding: 40px;
+  display: grid;
+  gap: 10px;
+  align-content: center;
+  justify-items: start;
+`;
+
+export type Asking = 'fault' | 'skip' | null;
+
+export function StartView() {
+  const { run } = useParams();
+  useFollowRun(run!);
+  const followed = useAppSelector((s) => s.run.followed);
+  const failure = useAppSelector((s) => s.run.failure);
+  const [asking, setAsking] = useState<Asking>(null);
+  const [why, setWhy] = useState(true);
+  const [help, setHelp] = useState(false);
+  useRunKeys({ asking, setAsking, toggleWhy: () => setWhy((v) => !v), toggleHelp: () => setHelp((v) => !v) });
+
+  if (failure !== null) {
+    return (
+      <Message>
+        <h1>This run cannot be shown</h1>
+        <p role="alert">{failure}</p>
+        <Link to="/">To Today</Link>
+      </Message>
+    );
+  }
+  if (!followed) return <Message role="status">Reading the run…</Message>;
+  const { state, detail } = followed;
+  return (
+    <Grid>
+      <title>{`Start ${detail.tail} · Rouse`}</title>
+      <RunHeader followed={followed} />
+      <Left>
+        <ItemCard
+          followed={followed}
+          asking={asking}
+          setAsking={setAsking}
+          why={why}
+          toggleWhy={() => setWhy((v) => !v)}
+        />
+        {help && <KeyHelp />}
+        <NextList followed={followed} />
+        <MeanwhileList followed={followed} />
+        <StillOpenList followed={followed} />
+        <NotDoneList followed={followed} />
+      </Left>
+      <Mid aria-label={state.abort ? 'Abort' : 'Drawings'} data-abort={state.abort ? true : undefined}>
+        {state.abort ? (
+          <AbortPanel followed={followed} abort={state.abort} />
+        ) : (
+          <>
+            <LiveCorridor followed={followed} />
+            <LiveStrip followed={followed} />
+          </>
+        )}
+      </Mid>
+      <Room followed={followed} />
+      <Foot followed={followed} />
+      <CueRegion entries={followed.entries} />
+    </Grid>
+  );
+}
