@@ -61,7 +61,6 @@ module.exports = {
     },
   ],
   options: {
-    parser: 'swc',
     tsPreCompilationDeps: true,
     doNotFollow: { path: 'node_modules' },
     enhancedResolveOptions: {

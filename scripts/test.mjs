@@ -23,7 +23,7 @@ async function check(name, work) {
 
 try {
   await Promise.all([installFromDebian({ chromium: true }), installPackages()]);
-  await check('type check', () => sh(process.execPath, [program('typescript/bin/tsc'), '-b']));
+  await check('type check', () => sh(process.execPath, [program('typescript-7/bin/tsc'), '-b']));
   await check('lint', () =>
     sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']),
   );

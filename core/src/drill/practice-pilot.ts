@@ -97,6 +97,10 @@ class PracticeFlight {
         this.act(values);
       }
     }
+    const { start } = this.watch;
+    if (start.state === 'aborted' && !this.starts.some((s) => s.record.attempt === start.record.attempt)) {
+      this.starts.push({ record: { ...start.record }, profile: start.profile.profile(), good: false });
+    }
     const outcome = this.state.outcome ?? 'given-up';
     if (this.state.status === 'open') this.write('pilot', { kind: 'closed', outcome });
     return { written: this.written, trace: this.builder.toTrace(), starts: this.starts, outcome };
@@ -114,13 +118,7 @@ class PracticeFlight {
   private drainEvents(): void {
     for (const event of this.events.splice(0)) {
       if (event.kind === 'start-done') this.starts.push({ record: event.record, profile: event.profile, good: true });
-      if (event.kind === 'abort') {
-        this.starts.push({
-          record: { ...this.watch.start.record },
-          profile: this.watch.start.profile.profile(),
-          good: false,
-        });
-      }
+      if (event.kind === 'start-ended') this.starts.push({ record: event.record, profile: event.profile, good: false });
       for (const payload of this.runner.fromWatch(event, this.state)) this.write('watch', payload);
     }
   }

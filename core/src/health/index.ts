@@ -1,2 +1,2 @@
 export { featuresOf, type FeatureSpec, START_FEATURES } from './features.ts';
-export { brokenHabits, type Compared, compareStart } from './usual.ts';
+export { brokenHabits, type Compared, compareStart, isWorse } from './usual.ts';

@@ -44,11 +44,14 @@ function placeOf(value: number, usual: NonNullable<Compared['usual']>): 'usual' 
   return 'usual';
 }
 
+/** Outside its habit on the side that matters for this figure. */
+export function isWorse(spec: FeatureSpec, verdict: Compared['verdict']): boolean {
+  return (verdict === 'high' || verdict === 'low') && (spec.worse === 'either' || spec.worse === verdict);
+}
+
 /** The habits that this start broke, on the side that matters, in words. */
 export function brokenHabits(compared: readonly Compared[]): string[] {
-  return compared.flatMap(({ spec, verdict }) => {
-    if (verdict !== 'high' && verdict !== 'low') return [];
-    if (spec.worse !== 'either' && spec.worse !== verdict) return [];
-    return [`${spec.label} ${verdict === 'high' ? 'higher' : 'lower'} than its habit`];
-  });
+  return compared
+    .filter(({ spec, verdict }) => isWorse(spec, verdict))
+    .map(({ spec, verdict }) => `${spec.label} ${verdict === 'high' ? 'higher' : 'lower'} than its habit`);
 }

@@ -1,5 +1,6 @@
 export { canonicalJson, CHAIN_START, type ChainFault, checkChain, digestOf, hashOf } from './chain.ts';
 export { type Entry, parseEntry, type Payload, type PayloadKind, payloadSchema, type Stamp } from './entries.ts';
+export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {
   type Acceptance,
   acceptFromPilot,
@@ -9,8 +10,9 @@ export {
   readItem,
   type Reading,
 } from './judge.ts';
-export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {
+  legSpans,
+  type LegSpan,
   type LegState,
   meanwhileItems,
   nextItems,
@@ -24,3 +26,4 @@ export {
 } from './plan.ts';
 export { Runner } from './runner.ts';
 export { findItem, itemState, type ItemState, reduceRun, type RunState, workingList } from './state.ts';
+export { type EntryWords, sayEntry } from './words.ts';

@@ -129,3 +129,29 @@ export function readyIn(
   }
   return { seconds: hands, heldBy: heldBy ?? presentItem(type, state) };
 }
+
+export interface LegSpan {
+  id: string;
+  label: string;
+  from_s: number;
+  to_s: number;
+}
+
+/** When each leg of a run began and ended: a leg ends with the last of its items that was settled. */
+export function legSpans(type: TypeFile, state: RunState, end_s: number): LegSpan[] {
+  const spans: LegSpan[] = [];
+  let from_s = 0;
+  for (const leg of type.legs) {
+    const settledAt = type.items
+      .filter((i) => i.leg === leg.id)
+      .map((i) => itemState(state, i.id))
+      .filter((i) => i.status !== 'todo')
+      .map((i) => i.t_s);
+    if (settledAt.length === 0) break;
+    const to_s = Math.max(from_s, ...settledAt);
+    if (to_s > from_s) spans.push({ id: leg.id, label: leg.label, from_s, to_s });
+    from_s = to_s;
+  }
+  if (state.abort && end_s > from_s) spans.push({ id: 'abort', label: 'Abort', from_s, to_s: end_s });
+  return spans;
+}

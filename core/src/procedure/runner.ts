@@ -80,6 +80,8 @@ export class Runner {
           ...this.settleWatch(event.watch, state, event.record.peak_C, `peak ${event.record.peak_C.toFixed(0)} °C`),
         ];
       }
+      case 'start-ended':
+        return [];
       case 'run-up-done':
         return [
           { kind: 'run-up-done', watch: event.watch, took_s: event.took_s },

@@ -48,6 +48,8 @@ export type WatchEvent =
   | { kind: 'cue'; t_s: number; code: string; severity: CueSeverity; text: string; say: string }
   | { kind: 'abort'; t_s: number; watch: string; reason: AbortReason; text: string; say: string; figure: string }
   | { kind: 'start-done'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
+  /** an aborted start has come to rest: its figures are final */
+  | { kind: 'start-ended'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
   | { kind: 'run-up-done'; t_s: number; watch: string; took_s: number }
   | { kind: 'exceedance'; t_s: number; exceedance: Exceedance }
   | { kind: 'phase'; t_s: number; phase: Phase };

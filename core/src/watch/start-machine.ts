@@ -74,7 +74,7 @@ export class StartMachine {
     this.countStarter(t_s, dt_s, starterOn);
     if (this.state === 'before' || this.state === 'aborted') {
       if (!starterOn) this.rest(values);
-      if (this.state === 'aborted' && !starterOn && !(ng > STILL_NG_PCT)) this.slowRotation = true;
+      if (this.state === 'aborted' && !this.slowRotation) this.afterAbort(t_s, dt_s, values, starterOn);
       const fresh = this.state === 'before' || this.slowRotation;
       if (fresh && starterOn && values[this.i.selector] !== 0 && !(ng > STILL_NG_PCT * 2)) this.begin(t_s, values);
       else return;
@@ -84,6 +84,20 @@ export class StartMachine {
     if (this.lostReading(t_s, dt_s, values)) return;
     this.progress(t_s, dt_s, values, starterOn);
     if (this.starting) this.judge(t_s, dt_s, values, starterOn);
+  }
+
+  /** A stopped start is followed until the engine stands still: its peak may come after the abort. */
+  private afterAbort(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    this.observe(t_s, dt_s, values);
+    if (starterOn || values[this.i.speed]! > STILL_NG_PCT) return;
+    this.slowRotation = true;
+    this.emit({
+      kind: 'start-ended',
+      t_s,
+      watch: this.spec.id,
+      record: { ...this.record },
+      profile: this.profile.profile(),
+    });
   }
 
   /** The watch outside, or the pilot, has decided to stop this start. */
@@ -137,12 +151,10 @@ export class StartMachine {
     if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
     const amps = values[this.i.starterAmps]!;
     if (!(amps <= r.starterMax_A)) r.starterMax_A = amps;
-    if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) {
-      this.profile.add(ng, tot, this.predictor.gas_C);
-      if (!(tot <= r.peak_C)) {
-        r.peak_C = tot;
-        r.peakAt_s = t_s;
-      }
+    if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.profile.add(ng, tot, this.predictor.gas_C);
+    if (!Number.isNaN(r.fuelAt_s) && !(tot <= r.peak_C)) {
+      r.peak_C = tot;
+      r.peakAt_s = t_s;
     }
   }
 

@@ -8,17 +8,15 @@ import reference from '../fixtures/reference-limits.json' with { type: 'json' };
 interface Vector {
   id: string;
   fn: string;
-  input: Record<string, unknown>;
+  input: Record<string, unknown> & { aircraft?: string };
   expected: unknown;
   tol: Tolerance;
   note: string;
 }
 
 /** Vectors name the tables of a reference aircraft; the monitor takes them as values. */
-function resolveTables(input: Record<string, unknown>): MonitorInput & { window_s: number } {
-  const limits = (reference as unknown as Record<string, Record<string, BandTable>>)[
-    String(input['aircraft'] ?? 'REF1')
-  ]!;
+function resolveTables(input: Vector['input']): MonitorInput & { window_s: number } {
+  const limits = (reference as unknown as Record<string, Record<string, BandTable>>)[input.aircraft ?? 'REF1']!;
   const look = (table: unknown): BandTable => (typeof table === 'string' ? limits[table]! : (table as BandTable));
   const out: Record<string, unknown> = { ...input };
   if (input['table']) out['table'] = look(input['table']);

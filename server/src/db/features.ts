@@ -24,10 +24,12 @@ export interface NewFeature {
   profile: StartProfile;
 }
 
-export async function insertFeature(tx: Tx, f: NewFeature): Promise<void> {
+/** Keeps the figures of one start; those of an aborted one become final when the engine has come to rest. */
+export async function putFeature(tx: Tx, f: NewFeature): Promise<void> {
   await tx.query(
     `INSERT INTO run_feature (operator_id, run_id, attempt, aircraft_id, watch, at, good, features, profile)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT DO NOTHING`,
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) 
+     ON CONFLICT (operator_id, run_id, watch, attempt) DO UPDATE SET features = excluded.features, profile = excluded.profile`,
     [
       tx.operatorId,
       f.runId,

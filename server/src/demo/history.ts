@@ -5,7 +5,7 @@ import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
 import { type Conditions, NormalSource } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertEntries } from '../db/entries.ts';
-import { insertFeature } from '../db/features.ts';
+import { putFeature } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import { closeRun, insertRun, monthOf } from '../db/runs.ts';
 import { insertChunk } from '../db/trace.ts';
@@ -42,12 +42,19 @@ function conditionsOn(
   };
 }
 
+/** Some minute between 08:00 and 16:00 UTC of that day. */
+function inDaylight(day: Date, chance: NormalSource): Date {
+  return new Date(
+    Date.UTC(day.getUTCFullYear(), day.getUTCMonth(), day.getUTCDate(), 8, Math.floor(480 * chance.uniform())),
+  );
+}
+
 /** A year of earlier starts, every one flown on the simulator: journal, trace and figures as if they had been live. */
 export async function loadHistory(tx: Tx, type: TypeFile, now: Date, starts: number): Promise<void> {
   const chance = new NormalSource(SEED);
   for (let i = 0; i < starts; i++) {
     const daysAgo = 365 - (363 * i) / starts - chance.uniform();
-    const openedAt = new Date(Math.round((now.getTime() - daysAgo * DAY_MS) / 60_000) * 60_000);
+    const openedAt = inDaylight(new Date(now.getTime() - daysAgo * DAY_MS), chance);
     const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
     const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
     const run = flyPractice({ type, conditions, faults: [], corridor: null, seed: SEED + i });
@@ -90,7 +97,7 @@ async function store(tx: Tx, type: TypeFile, openedAt: Date, words: string, flow
   await insertEntries(tx, key.runMonth, entries);
   await insertChunk(tx, key, flown.trace, type.channels);
   for (const start of flown.starts) {
-    await insertFeature(tx, {
+    await putFeature(tx, {
       runId,
       aircraftId: DEMO.aircraftId,
       watch: type.startWatches[0]!.id,

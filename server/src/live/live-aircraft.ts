@@ -4,13 +4,13 @@ import { DeviceLineReader } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
 import { type Entry, type Payload, Runner } from '@rouse/core/procedure';
 import { rowInto } from '@rouse/core/trace';
-import { type Corridor, learnCorridor, snapshotOf, type StartRecord, Watch, type WatchEvent } from '@rouse/core/watch';
+import { type Corridor, learnCorridor, snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import type { AircraftRow } from '../db/aircraft.ts';
 import { listEntries } from '../db/entries.ts';
-import { insertFeature, listGoodStarts } from '../db/features.ts';
+import { listGoodStarts, type NewFeature, putFeature } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
@@ -201,6 +201,18 @@ export class LiveAircraft {
   private async finish(open: OpenRun): Promise<void> {
     this.open = null;
     await open.store.close();
+    if (open.watch.start.state !== 'aborted') return;
+    // closed before the engine stood still: its figures are those seen so far
+    const ended: WatchEvent = {
+      kind: 'start-ended',
+      t_s: this.lastT_s,
+      watch: open.watch.start.spec.id,
+      record: open.watch.start.record,
+      profile: open.watch.start.profile.profile(),
+    };
+    for (const feature of this.keptFeatures(open, [ended])) {
+      await asOperator(this.deps.pool, this.deps.operatorId, (tx) => putFeature(tx, feature));
+    }
   }
 
   async close(): Promise<void> {
@@ -248,27 +260,31 @@ export class LiveAircraft {
         drafts.push({ by: 'watch', t_s: event.t_s, payload });
     }
     const stored = open.store.flush();
-    const features = events.filter((e) => e.kind === 'start-done' || e.kind === 'abort');
-    const profile = open.watch.start.profile.profile();
-    const record: StartRecord = { ...open.watch.start.record };
-    const at = new Date(this.deps.clock.now());
+    const kept = this.keptFeatures(open, events);
     open.journal
       .append(drafts, async (tx) => {
         await stored;
-        for (const event of features) {
-          await insertFeature(tx, {
-            runId: open.row.runId,
-            aircraftId: this.aircraft.aircraftId,
-            watch: event.watch,
-            attempt: record.attempt,
-            at,
-            good: event.kind === 'start-done',
-            features: featuresOf(record),
-            profile,
-          });
-        }
+        for (const feature of kept) await putFeature(tx, feature);
       })
       .catch((error: unknown) => this.deps.log.error(error, 'journal not written'));
+  }
+
+  /** Figures of the starts that these events complete, as they stand now. */
+  private keptFeatures(open: OpenRun, events: readonly WatchEvent[]): NewFeature[] {
+    const { record, profile, spec } = open.watch.start;
+    const at = new Date(this.deps.clock.now());
+    return events
+      .filter((e) => e.kind === 'start-done' || e.kind === 'abort' || e.kind === 'start-ended')
+      .map((event) => ({
+        runId: open.row.runId,
+        aircraftId: this.aircraft.aircraftId,
+        watch: spec.id,
+        attempt: record.attempt,
+        at,
+        good: event.kind === 'start-done',
+        features: featuresOf(record),
+        profile: profile.profile(),
+      }));
   }
 
   private write(open: OpenRun, payloads: Payload[], t_s: number): void {

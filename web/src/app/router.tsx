@@ -7,6 +7,7 @@ export const router = createBrowserRouter([
     path: '/',
     element: <Shell />,
     errorElement: <Trouble />,
+    hydrateFallbackElement: <p>Opening Rouse…</p>,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('../views/today/today.tsx')).TodayView }) },
       { path: 'start', lazy: async () => ({ Component: (await import('../views/start/find-run.tsx')).FindRun }) },

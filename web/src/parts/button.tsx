@@ -30,6 +30,20 @@ export const Button = styled(AriaButton)`
   ${buttonLook}
 `;
 
+/** A small button beside a title: it looks slim and still answers a gloved finger. */
+export const SlimButton = styled(AriaButton)`
+  ${buttonLook}
+  position: relative;
+  min-height: 30px;
+  padding: 3px 10px;
+  font-size: 13px;
+  &::after {
+    content: '';
+    position: absolute;
+    inset: -9px;
+  }
+`;
+
 /** The one thing to press. */
 export const PrimaryButton = styled(AriaButton)`
   ${buttonLook}

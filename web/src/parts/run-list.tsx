@@ -40,7 +40,7 @@ export function RunList({ runs }: { runs: readonly RunSummary[] }) {
             <span>{dayAndTime(run.openedAt)}</span>
             <span data-outcome={run.outcome}>{outcomeInWords(run.outcome)}</span>
             <span>{run.conditions}</span>
-            <span>{run.pilot}</span>
+            <span>{run.source === 'device' ? run.pilot : `${run.pilot}, simulated`}</span>
           </Link>
         </li>
       ))}

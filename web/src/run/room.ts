@@ -112,7 +112,8 @@ function remarkOf(
   }
   if (id === rotor && phase === 'start')
     return milestone('rotor')?.met ? 'turning' : `by ${spec.rotorMovingBy_pct} % Ng`;
-  if (id === volts && limits[0]) return `${(value - bandEdge(limits[0].bands[0]!)).toFixed(1)} to stop`;
+  if (id === volts && phase === 'start' && limits[0])
+    return `${(value - bandEdge(limits[0].bands[0]!)).toFixed(1)} to stop`;
   if (id === 'gearbox.oil.temperature') {
     const pressure = frame[type.channels.findIndex((c) => c.id === 'gearbox.oil.pressure')] ?? NaN;
     return Number.isNaN(pressure) ? '' : `${pressure.toFixed(1)} bar`;

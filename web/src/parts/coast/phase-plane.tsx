@@ -5,7 +5,7 @@ import type { Size } from '../../platform/size.ts';
 import { Land } from './land.tsx';
 import { bandPath, linearScale, type Scale, ticks } from './scale.ts';
 
-const MARGIN = { left: 46, right: 14, top: 18, bottom: 30 };
+const MARGIN = { left: 46, right: 18, top: 18, bottom: 30 };
 const WATERS = ['var(--water1)', 'var(--water2)', 'var(--water3)'];
 
 export interface Plane {
@@ -53,9 +53,9 @@ export function PhasePlane({ size, plane: { x, y }, limit, corridor, label, chil
       ))}
       <Land limit={limit} unit="°C" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
       <g fill="var(--soft)">
-        {ticks(x.domain, 7).map((v, i, all) => (
-          <text key={v} x={x(v)} y={size.height - 10} textAnchor={i === all.length - 1 ? 'end' : 'middle'}>
-            {i === all.length - 1 ? `${v} % Ng` : v}
+        {ticks(x.domain, 7).map((v) => (
+          <text key={v} x={x(v)} y={size.height - 10} textAnchor="middle">
+            {v}
           </text>
         ))}
         {ticks([0, shore], 4).map((v) => (

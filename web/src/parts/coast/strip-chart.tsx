@@ -4,7 +4,7 @@ import type { Size } from '../../platform/size.ts';
 import { Land } from './land.tsx';
 import { linearScale, type Scale, ticks } from './scale.ts';
 
-const MARGIN = { left: 40, right: 62, top: 12, bottom: 10 };
+export const STRIP_MARGIN = { left: 40, right: 62, top: 12, bottom: 10 };
 
 export interface StripScales {
   x: Scale;
@@ -19,11 +19,11 @@ export function stripScales(
   domain: [number, number],
   domain2: [number, number],
 ): StripScales {
-  const bottom = size.height - MARGIN.bottom;
+  const bottom = size.height - STRIP_MARGIN.bottom;
   return {
-    x: linearScale([-seconds, 0], [MARGIN.left, size.width - MARGIN.right]),
-    y: linearScale(domain, [bottom, MARGIN.top]),
-    y2: linearScale(domain2, [bottom, MARGIN.top]),
+    x: linearScale([-seconds, 0], [STRIP_MARGIN.left, size.width - STRIP_MARGIN.right]),
+    y: linearScale(domain, [bottom, STRIP_MARGIN.top]),
+    y2: linearScale(domain2, [bottom, STRIP_MARGIN.top]),
   };
 }
 
@@ -39,7 +39,7 @@ interface StripChartProps {
 /** Readings over the last seconds, with the same coast as everywhere. */
 export function StripChart({ size, scales: { y }, limit, unit, label, children }: StripChartProps) {
   if (size.width === 0) return null;
-  const right = size.width - MARGIN.right;
+  const right = size.width - STRIP_MARGIN.right;
   return (
     <svg role="img" aria-label={label}>
       {limit && (
@@ -47,20 +47,20 @@ export function StripChart({ size, scales: { y }, limit, unit, label, children }
           limit={limit}
           unit={unit}
           y={y}
-          left={MARGIN.left}
+          left={STRIP_MARGIN.left}
           right={right}
-          end={size.height - MARGIN.bottom}
+          end={size.height - STRIP_MARGIN.bottom}
           words={false}
         />
       )}
       <g stroke="var(--grid)">
         {ticks(y.domain, 4).map((v) => (
-          <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
+          <line key={v} x1={STRIP_MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
         ))}
       </g>
       <g fill="var(--soft)">
         {ticks(y.domain, 4).map((v) => (
-          <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
+          <text key={v} x={STRIP_MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
             {v}
           </text>
         ))}

@@ -1,3 +1,182 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import type { Debrief } from '@rouse/core/contract';
+import { reduceRun } from '@rouse/core/procedure';
+import { decodeChunk, type Trace } from '@rouse/core/trace';
+import type { Corridor } from '@rouse/core/watch';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import styled from 'styled-components';
+import { phone, upright } from '../../app/theme.ts';
+import { buttonLook } from '../../parts/button.tsx';
+import { PREVAILS } from '../../parts/heading.ts';
+import { dayAndTime } from '../../parts/words.ts';
+import { getBytes, getJson } from '../../platform/api.ts';
+import { unwireCorridor } from '../../run/run-slice.ts';
+import { AgainstUsual } from './against-usual.tsx';
+import { Journal } from './journal.tsx';
+import { Kept } from './kept.tsx';
+import { StartOnWater } from './start-on-water.tsx';
+import { WholeRun } from './whole-run.tsx';
+
+const Grid = styled.main`
+  display: grid;
+  grid-template: 60px minmax(0, 1fr) 52px / 352px minmax(0, 1fr) 292px;
+  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
+  height: 100%;
+  min-width: 0;
+  ${upright} {
+    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr) 292px;
+    grid-template-areas: 'head head' 'mid mid' 'left right' 'foot foot';
+  }
+  ${phone} {
+    grid-template: auto auto auto auto auto / minmax(0, 1fr);
+    grid-template-areas: 'head' 'right' 'mid' 'left' 'foot';
+    overflow: auto;
+  }
+`;
+
+const Header = styled.header`
+  grid-area: head;
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--line);
+  background: var(--sheet);
+  > div {
+    min-width: 0;
+  }
+  > div:nth-child(2) {
+    flex: 1;
+  }
+  h1 {
+    font-size: 20px;
+    font-weight: 720;
+    line-height: 1.15;
+  }
+  h2 {
+    font-size: 17px;
+    font-weight: 600;
+    line-height: 1.25;
+  }
+  p {
+    font-size: 13px;
+    color: var(--soft);
+  }
+  nav {
+    display: flex;
+    gap: 8px;
+  }
+  nav a {
+    ${buttonLook}
+    min-height: 40px;
+  }
+  ${upright} {
+    flex-wrap: wrap;
+    padding: 8px 16px;
+  }
+`;
+
+const Mid = styled.section`
+  grid-area: mid;
+  padding: 14px 16px;
+  display: grid;
+  grid-template-rows: auto minmax(0, 5fr) auto minmax(0, 3fr);
+  gap: 10px;
+  min-height: 0;
+  ${upright} {
+    grid-template-rows: auto 300px auto 190px;
+  }
+`;
+
+const Message = styled.main`
+  padding: 40px;
+`;
+
+interface Loaded {
+  debrief: Debrief;
+  type: TypeFile;
+  trace: Trace;
+  corridor: Corridor | null;
+}
+
+/** Enough points for any screen; the whole trace is one button away. */
+const POINTS = 6000;
+
+async function load(run: string): Promise<Loaded> {
+  const debrief = await getJson<Debrief>(`/runs/${run}/debrief`);
+  const [type, bytes] = await Promise.all([
+    getJson<TypeFile>(`/types/${debrief.run.type.id}/${debrief.run.type.version}`),
+    getBytes(`/runs/${run}/trace?points=${POINTS}`),
+  ]);
+  return {
+    debrief,
+    type,
+    trace: decodeChunk(
+      bytes,
+      type.channels.map((c) => c.id),
+    ),
+    corridor: debrief.corridor && unwireCorridor(debrief.corridor),
+  };
+}
+
 export function DebriefView() {
-  return null;
+  const { run } = useParams();
+  const [loaded, setLoaded] = useState<Loaded | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  const reload = useCallback(() => {
+    load(run!)
+      .then(setLoaded)
+      .catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
+  }, [run]);
+  useEffect(reload, [reload]);
+  const state = useMemo(() => (loaded ? reduceRun(loaded.debrief.run.entries) : null), [loaded]);
+
+  if (failure !== null) {
+    return (
+      <Message>
+        <h1>This run cannot be read back</h1>
+        <p role="alert">{failure}</p>
+        <Link to="/debrief">All runs</Link>
+      </Message>
+    );
+  }
+  if (!loaded || !state) return <Message role="status">Reading the run…</Message>;
+  const { debrief, type, trace, corridor } = loaded;
+  const start = debrief.starts[debrief.starts.length - 1];
+  return (
+    <Grid>
+      <title>{`Debrief ${debrief.run.tail} · Rouse`}</title>
+      <Header>
+        <div>
+          <h1>{debrief.run.tail}</h1>
+          <p>
+            {dayAndTime(debrief.run.openedAt)} · {debrief.run.pilot}
+            {debrief.run.source === 'device' ? '' : ' · simulated'}
+          </p>
+        </div>
+        <div>
+          <h2>{debrief.verdict}</h2>
+          <p>
+            {debrief.details} · {debrief.run.conditions}
+          </p>
+        </div>
+        <nav aria-label="Exports">
+          <a href={`/api/runs/${debrief.run.run}/trace.csv`} download>
+            Trace
+          </a>
+          <a href={`/api/runs/${debrief.run.run}/bundle.json`} download>
+            Bundle
+          </a>
+        </nav>
+      </Header>
+      <Journal type={type} entries={debrief.run.entries} start={start} />
+      <Mid aria-label="Drawings">
+        <StartOnWater type={type} trace={trace} corridor={corridor} features={start?.features ?? {}} />
+        <WholeRun type={type} state={state} trace={trace} />
+      </Mid>
+      <AgainstUsual start={start} />
+      <Kept debrief={debrief} prevails={PREVAILS} onNoted={reload} />
+    </Grid>
+  );
 }

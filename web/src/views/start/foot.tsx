@@ -79,7 +79,7 @@ export function Foot({ followed: { state, detail } }: { followed: FollowedRun })
         Voice {voice ? 'on' : 'off'} <Key>V</Key>
       </Quiet>
       <AbortButton isDisabled={!engineOn} onPress={() => void pilot.abort()}>
-        Stop the start <Key>Esc</Key>
+        {state.phase === 'start' || state.phase === 'off' ? 'Stop the start' : 'Stop the engine'} <Key>Esc</Key>
       </AbortButton>
     </Bar>
   );

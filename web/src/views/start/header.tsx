@@ -134,8 +134,8 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
       {state.status === 'open' && !state.abort && <TimeToReady followed={followed} status={status} />}
       {state.abort && (
         <Ready>
-          <b>{type.aborts[state.abort.reason].title}</b>
-          <p>start aborted</p>
+          <strong>Start aborted</strong>
+          <p>{type.aborts[state.abort.reason].title.toLowerCase()}</p>
         </Ready>
       )}
     </Bar>

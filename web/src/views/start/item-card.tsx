@@ -15,7 +15,7 @@ import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
 import { usePilot } from './pilot.ts';
-import type { Asking } from './start.tsx';
+import type { Asking } from './asking.ts';
 
 const Card = styled.section`
   border: 2px solid var(--now);
@@ -129,9 +129,9 @@ const Ask = styled.form`
 interface ItemCardProps {
   followed: FollowedRun;
   asking: Asking;
-  setAsking(asking: Asking): void;
+  setAsking: (asking: Asking) => void;
   why: boolean;
-  toggleWhy(): void;
+  toggleWhy: () => void;
 }
 
 /** The one present item, large: what to look at, what the sensors say of it, and the keys that settle it. */
@@ -272,7 +272,7 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
   );
 }
 
-function AskForm({ item, asking, close }: { item: Item; asking: 'fault' | 'skip'; close(): void }) {
+function AskForm({ item, asking, close }: { item: Item; asking: 'fault' | 'skip'; close: () => void }) {
   const write = useWrite();
   const [text, setText] = useState('');
   const fault = asking === 'fault';
@@ -294,8 +294,6 @@ function AskForm({ item, asking, close }: { item: Item; asking: 'fault' | 'skip'
           ? `What is wrong with ${item.challenge.toLowerCase()}?`
           : `Why is ${item.challenge.toLowerCase()} skipped?`}
       </label>
-      {/* the pilot pressed the key for this field */}
-      {/* oxlint-disable-next-line jsx-a11y/no-autofocus */}
       <input
         id="ask"
         autoFocus

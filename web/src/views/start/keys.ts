@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { usePilot } from './pilot.ts';
-import type { Asking } from './start.tsx';
+import type { Asking } from './asking.ts';
 
 export const RUN_KEYS: readonly [string, string][] = [
   ['Space', 'seen or done'],
@@ -19,9 +19,9 @@ export const RUN_KEYS: readonly [string, string][] = [
 
 interface RunKeys {
   asking: Asking;
-  setAsking(asking: Asking): void;
-  toggleWhy(): void;
-  toggleHelp(): void;
+  setAsking: (asking: Asking) => void;
+  toggleWhy: () => void;
+  toggleHelp: () => void;
 }
 
 /** One key per action while a run is on; keys typed into a field stay there. */

@@ -76,7 +76,7 @@ export function LiveCorridor({ followed: { type, corridor, state } }: { followed
     <>
       <ChartTitle
         title={corridor ? `Engine against its last ${corridor.starts} starts` : 'Engine start'}
-        about={corridor ? 'temperature over speed' : 'too few good starts yet to show a habit'}
+        about={corridor ? 'TOT in °C over Ng in %' : 'too few good starts yet to show a habit'}
       />
       <Sheet ref={sheet}>
         <PhasePlane

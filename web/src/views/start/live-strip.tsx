@@ -1,7 +1,7 @@
 import { bandEdge } from '@rouse/core/aircraft';
 import { useRef } from 'react';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { StripChart, stripScales } from '../../parts/coast/strip-chart.tsx';
+import { STRIP_MARGIN, StripChart, stripScales } from '../../parts/coast/strip-chart.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { prepareCanvas, tokenColour, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
@@ -53,10 +53,15 @@ export function LiveStrip({ followed: { type } }: { followed: FollowedRun }) {
       context.font = "700 12px 'Atkinson Mono'";
       context.fillText(text, scales.x(0) + 9, y(v) + 4);
     };
+    context.save();
+    context.beginPath();
+    context.rect(0, 0, size.width, size.height - STRIP_MARGIN.bottom + 1);
+    context.clip();
     if (ring.length) {
       line(iNg, scales.y2, tokenColour('--track'), `${ring.last(iNg).toFixed(0)} %`);
       line(iVolts, scales.y, tokenColour('--ink'), `${ring.last(iVolts).toFixed(1)} V`);
     }
+    context.restore();
     // what has been painted, in the unit's own time: benchmarks and tests read it
     element.dataset['paintedUnit'] = String(ring.unit_s);
   });

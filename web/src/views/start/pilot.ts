@@ -10,14 +10,14 @@ import { useWrite } from '../../run/write.ts';
 
 /** Everything that a pilot's keys and buttons do on this screen. Each reads the present state when it is called. */
 export interface Pilot {
-  seen(): Promise<void>;
+  seen: () => Promise<void>;
   moveStandIn(): Promise<void>;
   back(): Promise<void>;
   undo(): Promise<void>;
   mark(): Promise<void>;
   abort(): Promise<void>;
   choose(index: number): Promise<void>;
-  toggleVoice(): void;
+  toggleVoice: () => void;
 }
 
 export function usePilot(): Pilot {

@@ -28,7 +28,7 @@ const Row = styled.li`
   }
   .name {
     font-size: 13.5px;
-    width: 84px;
+    width: 78px;
     flex: none;
     color: var(--soft);
   }

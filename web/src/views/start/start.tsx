@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
+import type { Asking } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { CueRegion } from './cue-region.tsx';
 import { Foot } from './foot.tsx';
@@ -77,7 +78,6 @@ const Message = styled.main`
   justify-items: start;
 `;
 
-export type Asking = 'fault' | 'skip' | null;
 
 export function StartView() {
   const { run } = useParams();

@@ -1,0 +1,52 @@
+// npm run -s rouse -- COMMAND: JSON in, JSON out. Exit 0 fine, 2 bad input with { error }, 1 our fault.
+import { parseArgs } from 'node:util';
+import { BadInput } from './bad-input.ts';
+import { run } from './run.ts';
+import { sim } from './sim.ts';
+import { type } from './type.ts';
+import { watch } from './watch.ts';
+
+function print(line: unknown): void {
+  process.stdout.write(`${JSON.stringify(line)}\n`);
+}
+
+function main(argv: readonly string[]): void {
+  const [command, ...rest] = argv;
+  const options = {
+    scenario: { type: 'string' },
+    id: { type: 'string' },
+    csv: { type: 'string' },
+    type: { type: 'string' },
+    phase: { type: 'string' },
+  } as const;
+  let parsed;
+  try {
+    parsed = parseArgs({ args: rest, options, allowPositionals: true });
+  } catch (error) {
+    throw new BadInput('USAGE', error instanceof Error ? error.message : String(error));
+  }
+  switch (command) {
+    case 'sim':
+      return sim(parsed.values, print);
+    case 'watch':
+      return watch(parsed.values, print);
+    case 'type':
+      return type(parsed.positionals, print);
+    case 'run':
+      return run(parsed.positionals, print);
+    default:
+      throw new BadInput('USAGE', 'sim, watch, type or run; docs/formats.md has the options of each', 'command');
+  }
+}
+
+try {
+  main(process.argv.slice(2));
+} catch (error) {
+  if (error instanceof BadInput) {
+    print({ error: { code: error.code, message: error.message, path: error.path } });
+    process.exitCode = 2;
+  } else {
+    print({ error: { code: 'INTERNAL', message: error instanceof Error ? error.message : String(error), path: '' } });
+    process.exitCode = 1;
+  }
+}

@@ -1,0 +1,50 @@
+import { writeFileSync } from 'node:fs';
+import { runScenario, type Scenario, scenarioSchema } from '@rouse/core/simulator';
+import { z } from 'zod';
+import { BadInput, check } from './bad-input.ts';
+import { findType, readJson } from './files.ts';
+
+const fileSchema = z.union([
+  z.looseObject({ scenarios: z.array(z.unknown()) }),
+  z.array(z.unknown()),
+  z.looseObject({ id: z.string() }),
+]);
+
+/**
+ * `sim --scenario F.json [--id ID] [--csv OUT.csv]`: one line a scenario with each outcome measured.
+ * @param csv writes the 50 Hz log of the outcomes' signals of the last scenario
+ */
+export function sim(options: { scenario?: string; id?: string; csv?: string }, print: (line: unknown) => void): void {
+  if (!options.scenario) throw new BadInput('MISSING', 'sim needs --scenario FILE', 'scenario');
+  const parsed = check(fileSchema, readJson(options.scenario), options.scenario);
+  const list: unknown[] = Array.isArray(parsed)
+    ? parsed
+    : 'scenarios' in parsed
+      ? (parsed['scenarios'] as unknown[])
+      : [parsed];
+  const scenarios = list
+    .filter((s) => options.id === undefined || (s as { id?: string }).id === options.id)
+    .map((s, i) => check(scenarioSchema, s, `scenarios.${i}`));
+  if (scenarios.length === 0) throw new BadInput('UNKNOWN_ID', `the file has no scenario ${options.id ?? ''}`, 'id');
+  const types = new Map(scenarios.map((s) => [s.type, findType(s.type)]));
+  for (const scenario of scenarios) {
+    const { checks, log } = run(types.get(scenario.type)!.simulator, scenario);
+    print({ id: scenario.id, checks });
+    if (options.csv) writeFileSync(options.csv, csvOf(log));
+  }
+}
+
+function run(parameters: Parameters<typeof runScenario>[0], scenario: Scenario): ReturnType<typeof runScenario> {
+  try {
+    return runScenario(parameters, scenario);
+  } catch (error) {
+    if (error instanceof RangeError) throw new BadInput('UNKNOWN_NAME', error.message, scenario.id);
+    throw error;
+  }
+}
+
+function csvOf(log: ReturnType<typeof runScenario>['log']): string {
+  const names = [...log.columns.keys()];
+  const rows = log.t.map((t, i) => [t.toFixed(2), ...names.map((n) => log.columns.get(n)![i])].join(','));
+  return `${['t_s', ...names].join(',')}\r\n${rows.join('\r\n')}\r\n`;
+}

@@ -1,0 +1,59 @@
+import type { TypeFile } from '../aircraft/index.ts';
+import type { Entry } from './entries.ts';
+import { findItem } from './state.ts';
+
+export interface EntryWords {
+  title: string;
+  detail: string;
+  /** a line that asks for attention when a run is read back */
+  stands: boolean;
+}
+
+const OUTCOMES = {
+  ready: 'Closed, ready for lift',
+  aborted: 'Closed after the abort',
+  'given-up': 'Closed, given up',
+} as const;
+
+/** One journal entry as a person would tell it. @returns null for what only the program needs */
+export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
+  const plain = (title: string, detail = ''): EntryWords => ({ title, detail, stands: false });
+  const stands = (title: string, detail = ''): EntryWords => ({ title, detail, stands: true });
+  const name = (id: string): string => findItem(type, id)?.challenge ?? id;
+  switch (entry.kind) {
+    case 'run-opened':
+      return plain('Run opened', entry.conditions);
+    case 'item-done':
+      return plain(name(entry.item), [entry.words, entry.how === 'sensed' ? 'sensed' : ''].filter(Boolean).join(', '));
+    case 'item-fault':
+      return stands(`Fault: ${name(entry.item)}`, entry.note);
+    case 'item-skipped':
+      return stands(`${name(entry.item)} skipped`, `“${entry.reason}”`);
+    case 'item-reopened':
+      return plain(`Back to ${name(entry.item).toLowerCase()}`);
+    case 'undone':
+      return plain('Undone', 'the entry before it');
+    case 'mark':
+      return stands('Marked', entry.words);
+    case 'note':
+      return stands('Note', entry.text);
+    case 'start-state':
+      return entry.state === 'aborted' ? null : plain(entry.words);
+    case 'abort':
+      return stands(`Abort: ${type.aborts[entry.reason].title.toLowerCase()}`, entry.text);
+    case 'cue':
+      return entry.severity === 'call' ? null : stands(entry.text);
+    case 'exceedance': {
+      const channel = type.channels.find((c) => c.id === entry.channel);
+      const words = `${entry.duration_s.toFixed(1)} s past ${entry.edge} ${channel?.unit ?? ''}, to ${entry.peak.toFixed(channel?.decimals ?? 0)}`;
+      return { title: channel?.label ?? entry.channel, detail: words, stands: entry.expired };
+    }
+    case 'closed':
+      return plain(OUTCOMES[entry.outcome]);
+    case 'item-chosen':
+    case 'start-done':
+    case 'run-up-done':
+    case 'phase':
+      return null;
+  }
+}

@@ -1,0 +1,103 @@
+import { describe, expect, test } from 'vitest';
+import {
+  type Condition,
+  type Item,
+  sayCondition,
+  Sensed,
+  typeFileJsonSchema,
+  typeFileSchema,
+} from '@rouse/core/aircraft';
+import { conditionOf } from '@rouse/core/procedure';
+import { channelIndex, skerry, skerryJson } from '../skerry.ts';
+
+/** The file with one place changed. */
+function spoiled(change: (file: typeof skerry) => void): { path: string; message: string } {
+  const copy = structuredClone(skerryJson) as typeof skerry;
+  change(copy);
+  const result = typeFileSchema.safeParse(copy);
+  if (result.success) throw new Error('the spoiled file was accepted');
+  return { path: result.error.issues[0]!.path.join('.'), message: result.error.issues[0]!.message };
+}
+
+describe('the type file', () => {
+  test('the shipped file is whole, and its schema can be published', () => {
+    expect(typeFileSchema.safeParse(skerryJson).success).toBe(true);
+    expect(JSON.stringify(typeFileJsonSchema())).toContain('rouse-type/1');
+  });
+
+  test.each<[string, (file: typeof skerry) => void, string, RegExp]>([
+    ['a limit on a channel that is not there', (f) => (f.limits[0]!.channel = 'tot.9'), 'limits.0.channel', /tot\.9/],
+    ['bands out of order', (f) => f.limits[0]!.bands.reverse(), 'limits.0.bands.1', /mild to severe/],
+    ['a need that stands later', (f) => (f.items[0]!.needs = ['ready']), 'items.0.needs', /ready/],
+    ['an unknown leg', (f) => (f.items[0]!.leg = 'taxi'), 'items.0.leg', /taxi/],
+    ['an item twice', (f) => f.items.push(f.items[0]!), 'items', /papers is there twice/],
+    [
+      'a wrong unit of nothing',
+      (f) => delete (f.channels[0] as { unit?: string }).unit,
+      'channels.0.unit',
+      /expected string/,
+    ],
+    ['a key that nobody reads', (f) => ((f as unknown as Record<string, unknown>)['colour'] = 'red'), '', /colour/],
+  ])('%s is named with its place', (_what, change, path, message) => {
+    const issue = spoiled(change);
+    expect(issue.path).toBe(path);
+    expect(issue.message).toMatch(message);
+  });
+
+  test('every condition of every item can be met, can fail, and can be said', () => {
+    const items: Item[] = [...skerry.items, ...Object.values(skerry.aborts).flatMap((a) => a.actions)];
+    for (const item of items) {
+      const condition = conditionOf(item);
+      if (!condition) continue;
+      const verdicts = new Set<unknown>();
+      for (let share = 0; share <= 1.0001; share += 0.01) {
+        const values = Float64Array.from(skerry.channels, (c) => c.range[0] + share * (c.range[1] - c.range[0]));
+        const sensed = new Sensed(condition, skerry.channels);
+        sensed.update(0, values);
+        verdicts.add(sensed.update(100, values));
+      }
+      expect([...verdicts], item.id).toEqual(expect.arrayContaining([true, false]));
+      expect(sayCondition(condition, skerry.channels)).not.toMatch(/undefined|NaN|\?/);
+    }
+  });
+});
+
+describe('conditions', () => {
+  const frame = (values: Record<string, number>): Float64Array => {
+    const out = new Float64Array(skerry.channels.length).fill(NaN);
+    for (const [id, v] of Object.entries(values)) out[channelIndex(id)] = v;
+    return out;
+  };
+  const ask = (condition: Condition, values: Record<string, number>): unknown =>
+    new Sensed(condition, skerry.channels).update(0, frame(values));
+
+  test('unknown is never good, and only decides when nothing else does', () => {
+    const volts: Condition = { channel: 'bus.volts', atLeast: 24 };
+    const speed: Condition = { channel: 'ng.1', below: 5 };
+    expect(ask(volts, {})).toBe('unknown');
+    expect(ask({ not: volts }, {})).toBe('unknown');
+    expect(ask({ all: [volts, speed] }, { 'bus.volts': 25 })).toBe('unknown');
+    expect(ask({ all: [volts, speed] }, { 'bus.volts': 20 })).toBe(false);
+    expect(ask({ any: [volts, speed] }, { 'bus.volts': 25 })).toBe(true);
+    expect(ask({ any: [volts, speed] }, { 'bus.volts': 20 })).toBe('unknown');
+  });
+
+  test('edges belong to atLeast, atMost and between, not to above and below', () => {
+    const at = { 'bus.volts': 24 };
+    expect(ask({ channel: 'bus.volts', atLeast: 24 }, at)).toBe(true);
+    expect(ask({ channel: 'bus.volts', atMost: 24 }, at)).toBe(true);
+    expect(ask({ channel: 'bus.volts', between: [24, 28] }, at)).toBe(true);
+    expect(ask({ channel: 'bus.volts', above: 24 }, at)).toBe(false);
+    expect(ask({ channel: 'bus.volts', below: 24 }, at)).toBe(false);
+  });
+
+  test('a dwell begins again after every break', () => {
+    const sensed = new Sensed({ channel: 'switch.boost', is: 1, for: 8 }, skerry.channels);
+    const on = frame({ 'switch.boost': 1 });
+    expect(sensed.update(0, on)).toBe(false);
+    expect(sensed.update(7.9, on)).toBe(false);
+    expect(sensed.update(8, frame({}))).toBe('unknown');
+    expect(sensed.update(9, on)).toBe(false);
+    expect(sensed.update(17, on)).toBe(true);
+  });
+});

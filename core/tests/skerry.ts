@@ -1,0 +1,57 @@
+import { readFileSync } from 'node:fs';
+import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { flyPractice, type PracticeRun } from '@rouse/core/drill';
+import { type Conditions, conditionsOf, NormalSource } from '@rouse/core/simulator';
+import { type Corridor, learnCorridor } from '@rouse/core/watch';
+
+const FILE = new URL('../../aircraft/skerry-s7.json', import.meta.url);
+
+export const skerryJson: unknown = JSON.parse(readFileSync(FILE, 'utf8'));
+export const skerry: TypeFile = typeFileSchema.parse(skerryJson);
+
+export function channelIndex(id: string): number {
+  return skerry.channels.findIndex((c) => c.id === id);
+}
+
+/** Flies one of the shipped stand-in conditions with the practice pilot. */
+export function flyPreset(id: string, corridor: Corridor | null = null, seed = 3): PracticeRun {
+  const preset = skerry.standIn.find((p) => p.id === id)!;
+  return flyPractice({ type: skerry, conditions: conditionsOf(preset), faults: preset.faults, corridor, seed });
+}
+
+/** Ordinary flying weather and an ordinary battery, by chance. */
+export function ordinaryConditions(chance: NormalSource): Conditions {
+  return {
+    env: { oat_c: 4 + 16 * chance.uniform(), headwind_kt: 10 * chance.uniform() },
+    soc: 0.8 + 0.15 * chance.uniform(),
+    batt_age: 1 + 0.3 * chance.uniform(),
+    oil_temp_c: 40,
+    mgb_temp_c: 40,
+  };
+}
+
+/** The habit of this type over `count` ordinary starts. */
+export function ordinaryCorridor(count: number): Corridor {
+  const chance = new NormalSource(7);
+  const starts = Array.from({ length: count }, (_, i) => {
+    const run = flyPractice({
+      type: skerry,
+      conditions: ordinaryConditions(chance),
+      faults: [],
+      corridor: null,
+      seed: 100 + i,
+    });
+    const { record, profile } = run.starts[0]!;
+    return { profile, outsideAir_C: record.outsideAir_C, voltsBefore_V: record.voltsBefore_V };
+  });
+  return learnCorridor(starts)!;
+}
+
+export function cuesOf(run: PracticeRun): { t_s: number; code: string; severity: string; text: string }[] {
+  return run.written.flatMap(({ t_s, payload }) => (payload.kind === 'cue' ? [{ t_s, ...payload }] : []));
+}
+
+export function abortOf(run: PracticeRun): { t_s: number; reason: string; text: string } | null {
+  const found = run.written.find((w) => w.payload.kind === 'abort');
+  return found && found.payload.kind === 'abort' ? { t_s: found.t_s, ...found.payload } : null;
+}

@@ -1,0 +1,154 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { type LegSpan, legSpans, type RunState } from '@rouse/core/procedure';
+import { columnOf, type Trace } from '@rouse/core/trace';
+import { useEffect, useRef, useState } from 'react';
+import { useAppSelector } from '../../app/store.ts';
+import { SlimButton } from '../../parts/button.tsx';
+import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
+import { echarts } from '../../parts/coast/echart.ts';
+import { minutes } from '../../parts/words.ts';
+import { tokenColour } from '../../platform/size.ts';
+import { DataTable } from './data-table.tsx';
+
+const TABLE_ROWS = 24;
+
+interface WholeRunProps {
+  type: TypeFile;
+  state: RunState;
+  trace: Trace;
+}
+
+/** The run from the first item to the last: rotor, gas producer and volts, with the legs over them. */
+export function WholeRun({ type, state, trace }: WholeRunProps) {
+  const [table, setTable] = useState(false);
+  const end_s = trace.t_s[trace.t_s.length - 1] ?? 0;
+  const spec = type.startWatches[0]!.channels;
+  return (
+    <>
+      <ChartTitle title="The whole run" about="drag or use the wheel to look closer">
+        <SlimButton onPress={() => setTable((t) => !t)} aria-pressed={table}>
+          As a table
+        </SlimButton>
+      </ChartTitle>
+      {table ? (
+        <DataTable
+          caption="Readings over the run"
+          head={['Time', 'Rotor %', 'Ng %', 'TOT °C', 'Bus V']}
+          rows={Array.from({ length: TABLE_ROWS + 1 }, (_, i) => {
+            const row = Math.min(trace.t_s.length - 1, Math.round((i * (trace.t_s.length - 1)) / TABLE_ROWS));
+            const at = (id: string, decimals: number): string => figure(columnOf(trace, id)[row], decimals);
+            return [
+              minutes(trace.t_s[row] ?? 0),
+              at(spec.rotor, 0),
+              at(spec.speed, 1),
+              at(spec.temperature, 0),
+              at(spec.volts, 1),
+            ];
+          })}
+        />
+      ) : (
+        <Chart trace={trace} legs={legSpans(type, state, end_s)} channels={spec} />
+      )}
+    </>
+  );
+}
+
+const figure = (v: number | undefined, decimals: number): string =>
+  v === undefined || Number.isNaN(v) ? 'unknown' : v.toFixed(decimals);
+
+function Chart({
+  trace,
+  legs,
+  channels,
+}: {
+  trace: Trace;
+  legs: LegSpan[];
+  channels: { rotor: string; speed: string; volts: string };
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const light = useAppSelector((s) => s.settings.light);
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const chart = echarts.init(element, undefined, { renderer: 'canvas' });
+    const soft = tokenColour('--soft');
+    const font = { fontFamily: 'Atkinson Mono', fontSize: 11.5, color: soft };
+    const line = (id: string, name: string, colour: string, axis: number, dashed = false): object => ({
+      name,
+      type: 'line',
+      showSymbol: false,
+      animation: false,
+      yAxisIndex: axis,
+      sampling: 'lttb',
+      lineStyle: { color: colour, width: 2.2, type: dashed ? 'dashed' : 'solid' },
+      itemStyle: { color: colour },
+      endLabel: { show: true, formatter: name, ...font, color: colour, distance: 4 },
+      data: Array.from(trace.t_s, (t, i) => [t, nullIfLost(columnOf(trace, id)[i]!)]),
+    });
+    const waters = ['--hair', '--water1', '--water2'].map(tokenColour);
+    chart.setOption({
+      animation: false,
+      grid: { left: 40, right: 76, top: 30, bottom: 26 },
+      tooltip: {
+        trigger: 'axis',
+        renderMode: 'richText',
+        valueFormatter: (v: unknown) => (typeof v === 'number' ? v.toFixed(1) : 'unknown'),
+      },
+      xAxis: {
+        type: 'value',
+        min: 0,
+        max: 'dataMax',
+        axisLabel: { ...font, formatter: (v: number) => minutes(v) },
+        splitLine: { show: false },
+      },
+      yAxis: [
+        {
+          type: 'value',
+          min: 0,
+          max: 115,
+          axisLabel: font,
+          splitLine: { lineStyle: { color: tokenColour('--grid') } },
+        },
+        { type: 'value', min: 10, max: 32, show: false },
+      ],
+      dataZoom: [{ type: 'inside', filterMode: 'none' }],
+      series: [
+        {
+          ...line(channels.rotor, 'rotor %', tokenColour('--ink'), 0),
+          markArea: {
+            silent: true,
+            label: { ...font, position: 'insideTop', distance: -16 },
+            data: legs.map((leg, i) => [
+              {
+                name: leg.to_s - leg.from_s > 12 ? leg.label.toLowerCase() : '',
+                xAxis: leg.from_s,
+                itemStyle: { color: waters[i % 3], opacity: 0.5 },
+              },
+              { xAxis: leg.to_s },
+            ]),
+          },
+        },
+        line(channels.speed, 'Ng %', tokenColour('--track'), 0),
+        line(channels.volts, 'bus V', tokenColour('--now'), 1, true),
+      ],
+    });
+    const observer = new ResizeObserver(() => chart.resize());
+    observer.observe(element);
+    return () => {
+      observer.disconnect();
+      chart.dispose();
+    };
+  }, [trace, legs, channels, light]);
+  return (
+    <Sheet>
+      <div
+        ref={box}
+        style={{ position: 'absolute', inset: 0 }}
+        role="img"
+        aria-label="Rotor, gas producer and bus volts over the whole run"
+      />
+    </Sheet>
+  );
+}
+
+const nullIfLost = (v: number): number | null => (Number.isNaN(v) ? null : v);
