@@ -6,9 +6,10 @@ import { type StandInAnswer, type StandInCommand, standInCommandSchema } from '@
 export function openControlPort(port: number, obey: (command: StandInCommand) => StandInAnswer): Promise<net.Server> {
   const server = net.createServer((socket) => {
     socket.on('error', () => socket.destroy());
-    readline.createInterface({ input: socket }).on('line', (line) => {
-      socket.write(`${JSON.stringify(answer(line, obey))}\n`);
-    });
+    readline
+      .createInterface({ input: socket })
+      .on('line', (line) => socket.write(`${JSON.stringify(answer(line, obey))}\n`))
+      .on('error', () => undefined); // handled at the socket
   });
   return new Promise((resolve, reject) => {
     server.once('error', reject);

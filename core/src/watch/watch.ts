@@ -1,4 +1,5 @@
 import { bandEdge, type Limit, type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
+import { roundStep } from '../quantity/index.ts';
 import { BandMonitor, type BandTable } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
@@ -269,7 +270,7 @@ export class Watch {
     if (band.forSeconds === 0 || !timed || band.severity === 'note') return;
     const side = 'above' in band ? 'above' : 'below';
     const left = watched.monitor.usage(band.id).remaining_s;
-    const text = `${watched.label} ${side} ${bandEdge(band)} ${watched.unit}: ${left.toFixed(0)} s left. ${band.action}`;
+    const text = `${watched.label} ${side} ${bandEdge(band)} ${watched.unit}: ${roundStep(left, 1, 'floor')} s left. ${band.action}`;
     this.onEvent({
       kind: 'cue',
       t_s,

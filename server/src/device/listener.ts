@@ -1,5 +1,5 @@
 import net from 'node:net';
-import readline from 'node:readline';
+import { readLines } from './lines.ts';
 
 export interface LineSink {
   connected: boolean;
@@ -19,7 +19,7 @@ export function listenForUnit(port: number, sink: LineSink): Promise<net.Server>
       current = null;
       sink.connected = false;
     });
-    readline.createInterface({ input: socket }).on('line', (line) => {
+    readLines(socket, (line) => {
       if (current === socket) sink.line(line);
     });
   });

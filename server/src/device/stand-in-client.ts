@@ -1,7 +1,7 @@
 import net from 'node:net';
-import readline from 'node:readline';
 import type { StandInAnswer, StandInCommand } from '@rouse/core/contract';
 import { Refusal } from '../errors.ts';
+import { readLines } from './lines.ts';
 
 const ANSWER_WITHIN_MS = 2000;
 
@@ -28,7 +28,7 @@ export class StandInClient {
       socket.setTimeout(ANSWER_WITHIN_MS, () => socket.destroy(new Error('no answer')));
       socket.on('error', reject);
       socket.on('connect', () => socket.write(`${JSON.stringify(command)}\n`));
-      readline.createInterface({ input: socket }).once('line', (line) => {
+      readLines(socket, (line) => {
         resolve(JSON.parse(line) as StandInAnswer);
         socket.end();
       });

@@ -63,7 +63,7 @@ export class Journal {
     return (this.clock.now() - this.run.openedAt.getTime()) / 1000;
   }
 
-  /** What the watch, or the program itself, writes. `alongside` joins the same transaction. */
+  /** What the watch, or the program itself, writes; it may be nothing. `alongside` joins the same transaction. */
   append(drafts: readonly Draft[], alongside?: (tx: Tx) => Promise<void>): Promise<readonly Entry[]> {
     return this.inTurn(() => this.write(drafts, alongside));
   }
@@ -123,7 +123,7 @@ export class Journal {
       return entry;
     });
     await asOperator(this.pool, this.operatorId, async (tx) => {
-      await insertEntries(tx, this.run.runMonth, entries);
+      if (entries.length) await insertEntries(tx, this.run.runMonth, entries);
       for (const entry of entries) {
         if (entry.kind === 'exceedance' && entry.expired && entry.severity === 'warning')
           await insertExceedance(tx, this.run.aircraftId, entry);
@@ -131,6 +131,7 @@ export class Journal {
       }
       await alongside?.(tx);
     });
+    if (entries.length === 0) return entries;
     this.entries = [...this.entries, ...entries];
     this.state = reduceRun(this.entries);
     this.onAppended(entries);

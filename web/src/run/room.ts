@@ -1,4 +1,5 @@
 import { bandEdge, type Channel, type Limit, type Phase, type TypeFile } from '@rouse/core/aircraft';
+import { roundStep } from '@rouse/core/quantity';
 import { minutes } from '../parts/words.ts';
 import type { LiveStatus } from './run-slice.ts';
 
@@ -30,7 +31,7 @@ export function roomRows(type: TypeFile, status: LiveStatus | null, frame: Float
     const remark = Number.isNaN(value)
       ? ''
       : inside
-        ? `${inside.remaining_s.toFixed(1)} s left`
+        ? `${roundStep(inside.remaining_s, 0.1, 'floor').toFixed(1)} s left`
         : remarkOf(type, status, id, value, frame, phase, limits);
     return {
       channel,
@@ -96,7 +97,7 @@ function remarkOf(
   if (id === temperature) {
     const edge = limits[0] ? bandEdge(limits[0].bands[0]!) : NaN;
     const in_s = start && start.rate_K_s > 5 && phase === 'start' ? (edge - value) / start.rate_K_s : NaN;
-    if (in_s >= 0 && in_s < WARN_BEFORE_S) return `!band in ${in_s.toFixed(1)} s`;
+    if (in_s >= 0 && in_s < WARN_BEFORE_S) return `!band in ${roundStep(in_s, 0.1, 'floor').toFixed(1)} s`;
     return Number.isFinite(edge) ? `${(edge - value).toFixed(0)} to ${edge}` : '';
   }
   if (id === speed && phase === 'start') {

@@ -78,7 +78,6 @@ const Message = styled.main`
   justify-items: start;
 `;
 
-
 export function StartView() {
   const { run } = useParams();
   useFollowRun(run!);

@@ -1,0 +1,171 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { flyPractice } from '@rouse/core/drill';
+import { writeBundle, writeCsv } from '@rouse/core/format';
+import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
+import { conditionsOf } from '@rouse/core/simulator';
+import { afterAll, describe, expect, test } from 'vitest';
+import { ROOT, skerry } from '../rouse.ts';
+
+const dir = mkdtempSync(path.join(tmpdir(), 'rouse-cli-'));
+afterAll(() => rmSync(dir, { recursive: true }));
+
+function cli(...args: string[]): { code: number | null; lines: Record<string, unknown>[] } {
+  const { status, stdout } = spawnSync(process.execPath, [path.join(ROOT, 'cli/dist/main.js'), ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+  });
+  return {
+    code: status,
+    lines: stdout
+      .trim()
+      .split('\n')
+      .filter(Boolean)
+      .map((l) => JSON.parse(l) as Record<string, unknown>),
+  };
+}
+function file(name: string, text: string): string {
+  const place = path.join(dir, name);
+  writeFileSync(place, text);
+  return place;
+}
+const errorOf = (lines: Record<string, unknown>[]): { code: string; message: string; path: string } =>
+  lines[0]!['error'] as never;
+
+const preset = skerry.standIn.find((p) => p.id === 'hot-start')!;
+const flown = flyPractice({
+  type: skerry,
+  conditions: conditionsOf(preset),
+  faults: preset.faults,
+  corridor: null,
+  seed: 4,
+});
+const csv = file('hot.csv', writeCsv(flown.trace, skerry.channels));
+
+describe('sim', () => {
+  const scenarios = path.join(ROOT, 'core/tests/fixtures/skerry-scenarios.json');
+
+  test('one line a scenario in file order, every outcome measured and judged', () => {
+    const { code, lines } = cli('sim', '--scenario', scenarios);
+    expect(code).toBe(0);
+    const ids = (JSON.parse(readFileSync(scenarios, 'utf8')) as { scenarios: { id: string }[] }).scenarios.map(
+      (s) => s.id,
+    );
+    expect(lines.map((l) => l['id'])).toEqual(ids);
+    for (const line of lines) expect((line['checks'] as { ok: boolean }[]).every((c) => c.ok)).toBe(true);
+  });
+
+  test('--id chooses one, --csv writes its log', () => {
+    const out = path.join(dir, 'log.csv');
+    const { lines } = cli('sim', '--scenario', scenarios, '--id', 'S7-05', '--csv', out);
+    expect(lines).toHaveLength(1);
+    const rows = readFileSync(out, 'utf8').trim().split('\r\n');
+    expect(rows[0]).toBe('t_s,e1.causes,e1.tot');
+    expect(rows).toHaveLength(1 + 40 * 50);
+  });
+
+  test.each([
+    [['sim'], 'MISSING', 'scenario'],
+    [['sim', '--scenario', '/no/such.json'], 'NO_FILE', '/no/such.json'],
+    [['sim', '--scenario', scenarios, '--id', 'S7-99'], 'UNKNOWN_ID', 'id'],
+    [['fly'], 'USAGE', 'command'],
+    [['sim', '--loud'], 'USAGE', ''],
+  ])('%j ends with 2 and says why', (args, code, place) => {
+    const answer = cli(...args);
+    expect(answer.code).toBe(2);
+    expect(errorOf(answer.lines)).toMatchObject({ code, path: place });
+  });
+
+  test('a scenario of an unknown aircraft, or with a wrong field, is refused with its place', () => {
+    const base = { id: 'X', type: 'S7', events: [], duration_s: 1, outcomes: [] };
+    expect(errorOf(cli('sim', '--scenario', file('a.json', JSON.stringify({ ...base, type: 'Q1' }))).lines).code).toBe(
+      'UNKNOWN_AIRCRAFT',
+    );
+    expect(
+      errorOf(cli('sim', '--scenario', file('b.json', JSON.stringify({ ...base, duration_s: 'long' }))).lines),
+    ).toMatchObject({ code: 'BAD_FIELD', path: 'scenarios.0.duration_s' });
+  });
+});
+
+describe('watch', () => {
+  test('a recorded hot start is seen in its CSV', () => {
+    const { code, lines } = cli('watch', '--type', 'S7', '--csv', csv);
+    expect(code).toBe(0);
+    expect(lines.find((l) => l['kind'] === 'abort')).toMatchObject({ reason: 'hot' });
+  });
+
+  test('one phase can be watched alone', () => {
+    const { lines } = cli(
+      'watch',
+      '--type',
+      path.join(ROOT, 'aircraft/skerry-s7.json'),
+      '--csv',
+      csv,
+      '--phase',
+      'start',
+    );
+    expect(lines.some((l) => l['kind'] === 'exceedance')).toBe(true);
+    expect(lines.some((l) => l['kind'] === 'phase')).toBe(false);
+  });
+
+  test('a CSV that makes no sense is refused with its row', () => {
+    const { code, lines } = cli('watch', '--type', 'S7', '--csv', file('bad.csv', 't_s,ng.1_pct\n0,1\n0,2\n'));
+    expect(code).toBe(2);
+    expect(errorOf(lines).path).toContain('row 3');
+  });
+});
+
+describe('type', () => {
+  test('check accepts the shipped file and names what is wrong in another', () => {
+    expect(cli('type', 'check', path.join(ROOT, 'aircraft/skerry-s7.json'))).toMatchObject({
+      code: 0,
+      lines: [{ ok: true, id: 'S7' }],
+    });
+    const broken = file('type.json', JSON.stringify({ ...skerry, version: 0 }));
+    expect(errorOf(cli('type', 'check', broken).lines).path).toContain('version');
+  });
+
+  test('schema is a JSON Schema', () => {
+    expect(cli('type', 'schema').lines[0]).toMatchObject({ type: 'object' });
+  });
+});
+
+describe('run verify', () => {
+  let prev = CHAIN_START;
+  const entries = flown.written.map(({ t_s, by, payload }, i): Entry => {
+    const id = `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`;
+    const entry: Entry = {
+      id,
+      run: '0193a000-0000-7000-8000-0000000000aa',
+      seq: i + 1,
+      at: new Date(1e12 + t_s * 1000).toISOString(),
+      t: t_s,
+      by,
+      prev,
+      ...payload,
+    };
+    prev = hashOf(entry);
+    return entry;
+  });
+  const text = writeBundle(
+    {
+      id: '0193a000-0000-7000-8000-0000000000aa',
+      tail: 'QV-SKY',
+      pilot: 'M. Aske',
+      openedAt: '2026-11-25T08:00:00.000Z',
+    },
+    skerry,
+    entries,
+    flown.trace,
+  );
+
+  test('accepts a bundle and rejects it after one changed character', () => {
+    expect(cli('run', 'verify', file('good.json', text)).code).toBe(0);
+    const at = text.indexOf('Papers');
+    const { code, lines } = cli('run', 'verify', file('bad.json', `${text.slice(0, at)}p${text.slice(at + 1)}`));
+    expect(code).toBe(2);
+    expect(errorOf(lines).code).toBe('digest');
+  });
+});

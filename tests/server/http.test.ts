@@ -1,0 +1,104 @@
+import { readFileSync } from 'node:fs';
+import http from 'node:http';
+import path from 'node:path';
+import type { StandInState, Today } from '@rouse/core/contract';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { DEMO } from '../../server/src/demo/identity.ts';
+import { ERRORS } from '../../server/src/errors.ts';
+import { Caller, ROOT, Rouse } from '../rouse.ts';
+
+let rouse: Rouse;
+let call: Caller;
+beforeAll(async () => {
+  rouse = await Rouse.start({ demoStarts: 3 });
+  call = new Caller(rouse.base);
+});
+afterAll(async () => {
+  await rouse.stop();
+  expect(rouse.errors).toEqual([]);
+});
+
+/** A request with headers that fetch would not let through. */
+function raw(headers: Record<string, string>): Promise<number> {
+  return new Promise((resolve, reject) => {
+    http
+      .get(`${rouse.base}/api/today`, { headers }, (res) => resolve(res.resume().statusCode ?? 0))
+      .on('error', reject);
+  });
+}
+
+test('today tells the fleet, its history and what is connected', async () => {
+  const today = await call.get<Today>('/today');
+  expect(today.operator.name).toBe('Varra Air Rescue and Training');
+  expect(today.aircraft).toHaveLength(1);
+  expect(today.aircraft[0]).toMatchObject({ tail: 'QV-SKY', openRun: null, goodStarts: 3 });
+  expect(today.aircraft[0]!.recent.every((r) => r.source === 'simulated' && r.outcome === 'ready')).toBe(true);
+  expect(today.standIn.presets.map((p) => p.id)).toEqual(
+    expect.arrayContaining(['hot-start', 'hung-start', 'no-light', 'weak-battery']),
+  );
+});
+
+test('the history is loaded once', async () => {
+  const before = (await call.get<Today>('/today')).aircraft[0]!.recent.map((r) => r.run);
+  const { loadDemo } = await import('../../server/src/demo/load.ts');
+  const { openPool } = await import('../../server/src/db/pool.ts');
+  const { default: pg } = await import('pg');
+  const { skerry } = await import('../rouse.ts');
+  const owner = new pg.Pool({ connectionString: rouse.database.url });
+  const pool = openPool(rouse.database.url);
+  await loadDemo(owner, pool, skerry, new Date(), 3, () => expect.fail('loaded again'));
+  await expect(
+    loadDemo(owner, pool, { ...skerry, name: 'Skerry S7b' }, new Date(), 3, () => undefined),
+  ).rejects.toThrow(/new version number/);
+  await Promise.all([owner.end(), pool.end()]);
+  expect((await call.get<Today>('/today')).aircraft[0]!.recent.map((r) => r.run)).toEqual(before);
+});
+
+test('wrong input names its field and keeps the server going', async () => {
+  const cases: [string, unknown, number, RegExp][] = [
+    ['/runs', {}, 400, /aircraft/],
+    ['/runs', { aircraft: '0193a000-0000-7000-8000-00000000dead' }, 404, /no aircraft/],
+    ['/runs/nonsense/entries', {}, 400, /id|seq|payload/],
+    ['/stand-in/conditions', { preset: 'volcano' }, 400, /volcano/],
+    ['/stand-in/move', { item: 'papers' }, 404, /papers/],
+    ['/no/such/place', {}, 404, /nothing at/],
+  ];
+  for (const [place, body, status, message] of cases) {
+    const answer = await call.post(place, body);
+    expect(answer.status, place).toBe(status);
+    expect(answer.body.error?.message, place).toMatch(message);
+    expect(answer.body.error?.remedy, place).toBeTruthy();
+  }
+  const broken = await fetch(`${rouse.base}/api/runs`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: '{"aircraft":',
+  });
+  expect(broken.status).toBe(400);
+  expect((await fetch(`${rouse.base}/api/runs/not-an-id`)).status).toBe(400);
+  expect((await fetch(`${rouse.base}/api/runs/0193a000-0000-7000-8000-00000000dead`)).status).toBe(404);
+});
+
+test('another site on this machine, or another name for it, is not let in', async () => {
+  expect(await raw({ host: 'evil.example' })).toBe(403);
+  expect(await raw({ host: `127.0.0.1:${rouse.program.port}`, origin: 'http://evil.example' })).toBe(403);
+  expect(await raw({ host: `localhost:${rouse.program.port}` })).toBe(200);
+});
+
+test('without the stand-in a run can still be flown by declaration', async () => {
+  rouse.standIn.disconnect();
+  rouse.standIn.stop();
+  expect((await call.get<Today>('/today')).standIn.preset).toBeNull();
+  expect((await call.post('/stand-in/conditions', { preset: 'mild' })).body.error?.code).toBe('no-stand-in');
+  const { status, body } = await call.post('/runs', { aircraft: DEMO.aircraftId });
+  expect(status).toBe(201);
+  const detail = await call.detail(body.run!);
+  expect(detail.source).toBe('device');
+  const state: StandInState = (await call.get<Today>('/today')).standIn;
+  expect(state.connected).toBe(false);
+});
+
+test('every error is in the documented table with its status', () => {
+  const docs = readFileSync(path.join(ROOT, 'docs/formats.md'), 'utf8');
+  for (const [code, { status }] of Object.entries(ERRORS)) expect(docs).toContain(`| \`${code}\` | ${status} |`);
+});

@@ -1,0 +1,96 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import path from 'node:path';
+import { checkChain, itemState, presentItem, reduceRun } from '@rouse/core/procedure';
+import { decodeChunk } from '@rouse/core/trace';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Caller, freshDatabase, ROOT, skerry, startStandIn, waitUntil } from '../rouse.ts';
+
+const PORT = 18_640 + (process.pid % 500) * 3;
+let standIn: Awaited<ReturnType<typeof startStandIn>>;
+let database: Awaited<ReturnType<typeof freshDatabase>>;
+let server: ChildProcess;
+const call = new Caller(`http://127.0.0.1:${PORT}`);
+
+async function launch(): Promise<void> {
+  server = spawn(process.execPath, [path.join(ROOT, 'server/dist/main.js')], {
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      APP_ROOT: ROOT,
+      ADMIN_URL: database.adminUrl,
+      DATABASE_URL: database.url,
+      PORT: String(PORT),
+      LOG_LEVEL: 'warn',
+      ROUSE_DEVICE_PORT: String(PORT + 1),
+      ROUSE_CONTROL_PORT: String(standIn.controlPort),
+      ROUSE_DEMO_STARTS: '0',
+    },
+  });
+  const [message] = (await once(server, 'message')) as [{ ready?: boolean }];
+  expect(message.ready).toBe(true);
+}
+
+beforeAll(async () => {
+  database = await freshDatabase();
+  standIn = await startStandIn();
+  await launch();
+  standIn.connect(PORT + 1);
+  await call.post('/stand-in/conditions', { preset: 'warm-turn-round' });
+});
+afterAll(async () => {
+  server.kill('SIGTERM');
+  await once(server, 'exit');
+  standIn.stop();
+  await database.drop();
+});
+
+async function trace(run: string) {
+  const response = await fetch(`${call.base}/api/runs/${run}/trace`);
+  return decodeChunk(
+    new Uint8Array(await response.arrayBuffer()),
+    skerry.channels.map((c) => c.id),
+  );
+}
+
+test('killed in mid-start and started again, nothing that was acknowledged is gone and the run goes on', async () => {
+  const run = await call.open();
+  await call.work(run, 'engine-start');
+  await call.waitFor(run, (e) => e.kind === 'start-state' && e.state === 'accelerating');
+  const acknowledged = (await call.detail(run)).entries;
+  const stored = await trace(run);
+
+  server.kill('SIGKILL');
+  await once(server, 'exit');
+  await launch();
+
+  const after = await call.detail(run);
+  expect(after.entries.slice(0, acknowledged.length)).toEqual(acknowledged);
+  expect(after.closedAt).toBeNull();
+  const kept = await trace(run);
+  expect(kept.t_s.slice(0, stored.t_s.length)).toEqual(stored.t_s);
+  kept.columns.forEach((column, c) => expect(column.slice(0, stored.t_s.length)).toEqual(stored.columns[c]));
+  expect(presentItem(skerry, reduceRun(after.entries))?.id).toBe('engine-start');
+
+  // the watch was rebuilt from the frames: it ends the start that it saw beginning
+  await call.waitFor(run, (e) => e.kind === 'item-done' && e.item === 'engine-start');
+  const { entries } = await call.detail(run);
+  expect(checkChain(entries)).toBeNull();
+  expect(entries.filter((e) => e.kind === 'start-state' && e.state === 'accelerating')).toHaveLength(1);
+  expect(itemState(reduceRun(entries), 'engine-start').how).toBe('watched');
+  const end = await waitUntil(async () => {
+    const t = await trace(run);
+    return t.t_s.length > kept.t_s.length + 50 ? t : null;
+  });
+  expect(end.t_s.every((t, i) => i === 0 || t > end.t_s[i - 1]!)).toBe(true);
+});
+
+test('stopped politely it leaves the run open for next time', async () => {
+  const { aircraft } = await call.get<{ aircraft: { openRun: string | null }[] }>('/today');
+  server.kill('SIGTERM');
+  const [code] = (await once(server, 'exit')) as [number];
+  expect(code).toBe(0);
+  await launch();
+  const again = await call.get<{ aircraft: { openRun: string | null }[] }>('/today');
+  expect(again.aircraft[0]!.openRun).toBe(aircraft[0]!.openRun);
+});

@@ -1,0 +1,124 @@
+import net from 'node:net';
+import type { Debrief, LiveMessage } from '@rouse/core/contract';
+import { verifyBundle } from '@rouse/core/format';
+import { columnOf, decodeChunk, type Trace } from '@rouse/core/trace';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { WebSocket } from 'ws';
+import { Caller, Rouse, skerry, waitUntil } from '../rouse.ts';
+
+let rouse: Rouse;
+let call: Caller;
+let run: string;
+beforeAll(async () => {
+  rouse = await Rouse.start({ demoStarts: 9 });
+  call = new Caller(rouse.base);
+  await call.post('/stand-in/conditions', { preset: 'weak-battery' });
+  run = await call.open();
+});
+afterAll(async () => {
+  await rouse.stop();
+  expect(rouse.errors).toEqual([]);
+});
+
+const ids = skerry.channels.map((c) => c.id);
+async function storedTrace(): Promise<Trace> {
+  const response = await fetch(`${rouse.base}/api/runs/${run}/trace`);
+  return decodeChunk(new Uint8Array(await response.arrayBuffer()), ids);
+}
+
+function follow(): { messages: LiveMessage[]; frames: Float64Array[]; socket: WebSocket } {
+  const socket = new WebSocket(`${rouse.base.replace('http', 'ws')}/live?run=${run}`);
+  const messages: LiveMessage[] = [];
+  const frames: Float64Array[] = [];
+  socket.on('message', (data: Buffer, binary) => {
+    if (binary) frames.push(new Float64Array(data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength)));
+    else messages.push(JSON.parse(data.toString()) as LiveMessage);
+  });
+  return { messages, frames, socket };
+}
+
+test('a page that follows gets the journal first, then every frame in order', async () => {
+  const { messages, frames, socket } = follow();
+  await waitUntil(() => (frames.length > 100 ? true : null));
+  socket.close();
+  expect(messages[0]).toMatchObject({ kind: 'hello', run });
+  const steps = frames.slice(1).map((f, i) => Math.round((f[0]! - frames[i]![0]!) * 1000));
+  expect(steps.every((ms) => ms === 20)).toBe(true);
+  expect(frames[0]).toHaveLength(2 + ids.length);
+  expect(messages.some((m) => m.kind === 'status' && m.source === 'live')).toBe(true);
+});
+
+test('what was sent is stored, without a hole, also across the making of longer chunks', async () => {
+  const trace = await waitUntil(async () => {
+    const t = await storedTrace();
+    return (t.t_s.at(-1) ?? 0) - (t.t_s[0] ?? 0) > 12 ? t : null;
+  });
+  const steps = [...trace.t_s].slice(1).map((t, i) => Math.round((t - trace.t_s[i]!) * 1000));
+  expect(new Set(steps)).toEqual(new Set([20]));
+  expect(columnOf(trace, 'outside.air').every((v) => v === 5)).toBe(true);
+});
+
+test('lines that cannot be read change nothing and do not end the connection', async () => {
+  const before = (await storedTrace()).t_s.length;
+  const intruder = net.connect(rouse.program.devicePort, '127.0.0.1');
+  await new Promise((resolve) => intruder.once('connect', resolve));
+  intruder.write('nonsense\n{"t":"later"}\n[]\n\n');
+  intruder.end();
+  // the stand-in lost its place to the newer connection and takes it back
+  const after = await waitUntil(async () => ((await storedTrace()).t_s.length > before + 20 ? storedTrace() : null));
+  expect(after.t_s.length).toBeGreaterThan(before);
+});
+
+test('a weak battery is caught in the start: reason, figure, actions, record', async () => {
+  await call.work(run, 'engine-start');
+  const abort = await call.waitFor(run, (e) => e.kind === 'abort');
+  expect(abort).toMatchObject({ by: 'watch', reason: 'low-volts' });
+  expect(abort.kind === 'abort' && abort.text).toMatch(/Bus \d+\.\d V: below 13\.2 V for more than 1 s/);
+  await call.post('/stand-in/move', { item: 'low-volts-selector-off' });
+  await call.waitFor(run, (e) => e.kind === 'item-done' && e.item === 'low-volts-selector-off');
+  expect((await call.writeNext(run, { kind: 'closed', outcome: 'aborted' })).status).toBe(201);
+  const debrief = await waitUntil(async () => {
+    const d = await call.get<Debrief>(`/runs/${run}/debrief`);
+    return d.starts.length ? d : null;
+  });
+  expect(debrief.verdict).toMatch(/^Volts too low/);
+  const dip = debrief.starts[0]!.compared.find((c) => c.spec.id === 'voltsDip_V')!;
+  expect(dip.verdict).toBe('low');
+  expect(dip.value).toBeLessThan(13.2);
+  expect(debrief.chain.intact).toBe(true);
+});
+
+test('the exports of the run are whole', async () => {
+  const bundle = await (await fetch(`${rouse.base}/api/runs/${run}/bundle.json`)).text();
+  expect(verifyBundle(bundle)).toMatchObject({ ok: true, outcome: 'aborted' });
+  const at = bundle.indexOf('low-volts');
+  expect(verifyBundle(`${bundle.slice(0, at)}L${bundle.slice(at + 1)}`).ok).toBe(false);
+  const csv = await (await fetch(`${rouse.base}/api/runs/${run}/trace.csv`)).text();
+  expect(csv.split('\r\n')[0]).toMatch(/^t_s,ng\.1_pct,tot\.1_C,/);
+  expect(csv.split('\r\n').length - 2).toBe((await storedTrace()).t_s.length);
+});
+
+test('a device that falls silent makes everything unknown within a second, and says so', async () => {
+  await call.post('/stand-in/conditions', { preset: 'mild' });
+  run = await call.open();
+  const { messages, frames, socket } = follow();
+  await waitUntil(() => (frames.length > 20 ? true : null));
+  const last_s = () => frames[frames.length - 1]![0]!;
+  rouse.standIn.unit.obey({ cmd: 'stream', on: false });
+  const cue = await call.waitFor(run, (e) => e.kind === 'cue' && e.code === 'source-lost', 5000);
+  expect(cue.t - last_s()).toBeLessThan(1);
+  await waitUntil(() =>
+    messages.some((m) => m.kind === 'status' && m.source === 'lost' && m.watch.sourceLost) ? true : null,
+  );
+  const blind = await call.writeNext(run, {
+    kind: 'item-done',
+    item: 'papers',
+    how: 'declared',
+    value: null,
+    words: '',
+  });
+  expect(blind.status).toBe(201);
+  rouse.standIn.unit.obey({ cmd: 'stream', on: true });
+  await call.waitFor(run, (e) => e.kind === 'cue' && e.code === 'source-back', 5000);
+  socket.close();
+});

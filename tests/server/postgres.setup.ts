@@ -1,0 +1,16 @@
+import type { TestProject } from 'vitest/node';
+import { startPostgres } from '../../scripts/lib/pg.mjs';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    /** address of the throw-away cluster's first database */
+    pgAdmin: string;
+  }
+}
+
+/** A cluster of its own for the tests, with durability off. */
+export default async function setup(project: TestProject): Promise<() => void> {
+  const postgres = (await startPostgres({ name: '-test' })) as { url(db: string): string; stop(): void };
+  project.provide('pgAdmin', postgres.url('postgres'));
+  return () => postgres.stop();
+}
