@@ -67,8 +67,8 @@ const aborted = chain(flyPreset('hot-start').written);
 describe('the journal', () => {
   test('reading an entry back gives the same entry, and nonsense is refused', () => {
     for (const entry of flown) expect(parseEntry(JSON.parse(JSON.stringify(entry)))).toEqual(entry);
-    expect(() => parseEntry({ ...flown[1], kind: 'item-exploded' })).toThrow();
-    expect(() => parseEntry({ ...flown[1], extra: 1 })).toThrow();
+    expect(() => parseEntry({ ...flown[1], kind: 'item-exploded' })).toThrow(/kind/);
+    expect(() => parseEntry({ ...flown[1], extra: 1 })).toThrow(/extra/);
   });
 
   test('the chain of a run is whole, and any change to any entry breaks it', () => {
@@ -86,8 +86,8 @@ describe('the journal', () => {
     let before = reduceRun([]);
     for (let n = 1; n <= flown.length; n++) {
       const state = reduceRun(flown.slice(0, n));
-      for (const [id, item] of Object.entries(before.items))
-        if (item.status === 'done') expect(itemState(state, id).status).toBe('done');
+      const settled = Object.keys(before.items).filter((id) => itemState(before, id).status === 'done');
+      expect(settled.filter((id) => itemState(state, id).status !== 'done')).toEqual([]);
       expect(state.lastSeq).toBe(n);
       before = state;
     }

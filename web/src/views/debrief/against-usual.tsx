@@ -79,7 +79,8 @@ type Compared = Debrief['starts'][number]['compared'][number];
 /** Each figure of the start as a dot on this tail's usual range. */
 export function AgainstUsual({ start }: { start: Debrief['starts'][number] | undefined }) {
   return (
-    <Column aria-label="Against its usual">
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <Column aria-label="Against its usual" tabIndex={0}>
       <Small>Against its usual</Small>
       {!start && <p>No engine start in this run.</p>}
       <ul>

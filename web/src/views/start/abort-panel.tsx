@@ -85,7 +85,9 @@ export function AbortPanel({
   const plan = type.aborts[abort.reason];
   const present = presentItem(type, state);
   return (
-    <Panel data-abort={abort.reason}>
+    // it scrolls on a small screen, and must be reached there with the keyboard
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <Panel data-abort={abort.reason} role="region" aria-label={plan.title} tabIndex={0}>
       <Reason>
         <h2>{plan.title}</h2>
         <p>{abort.text}</p>

@@ -68,7 +68,8 @@ export function Room({ followed: { type, state } }: { followed: FollowedRun }) {
   const phase = PHASES.find((p) => p === state.phase) ?? 'off';
   const rows = roomRows(type, status, ring.lastFrame(now_ms), phase);
   return (
-    <Column aria-label="Room to the limits">
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <Column aria-label="Room to the limits" tabIndex={0}>
       <Small>Room to the limits</Small>
       <ul>
         {rows.map((row) => (

@@ -1,0 +1,87 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+export interface Chrome {
+  browser: Browser;
+  close(): Promise<void>;
+}
+
+export async function launchChrome(): Promise<Chrome> {
+  const userDataDir = mkdtempSync(path.join(tmpdir(), 'rouse-chrome-'));
+  const browser = await puppeteer.launch({
+    executablePath: process.env['CHROME'] ?? '/usr/bin/chromium',
+    headless: true,
+    userDataDir,
+    defaultViewport: { width: 1280, height: 800 },
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-dev-shm-usage',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  });
+  return {
+    browser,
+    async close() {
+      await browser.close();
+      rmSync(userDataDir, { recursive: true, force: true, maxRetries: 5 });
+    },
+  };
+}
+
+export interface OpenPage {
+  page: Page;
+  /** what a page should never do: errors, warnings, violations of the content policy */
+  complaints: string[];
+}
+
+/** A page whose speech is recorded in `window.spoken`, in a chosen light. */
+export async function openPage(browser: Browser, light: 'day' | 'night' | 'sun' = 'day'): Promise<OpenPage> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  const complaints: string[] = [];
+  page.on('console', (message) => {
+    // a refusal of the server is an answer, not a fault of the page
+    if (message.text().startsWith('Failed to load resource: the server responded with a status of 4')) return;
+    if (['error', 'warn'].includes(message.type())) complaints.push(`${message.type()}: ${message.text()}`);
+  });
+  page.on('pageerror', (error) => complaints.push(String(error)));
+  await page.evaluateOnNewDocument((chosen: string) => {
+    localStorage.setItem('rouse.light', chosen);
+    const spoken: string[] = [];
+    Object.assign(window, { spoken });
+    window.speechSynthesis.speak = (utterance) => void spoken.push(utterance.text);
+  }, light);
+  return { page, complaints };
+}
+
+export async function spoken(page: Page): Promise<string[]> {
+  return page.evaluate(() => (window as unknown as { spoken: string[] }).spoken);
+}
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** Findings of axe that are serious or worse, each with the elements it means. */
+export async function seriousFindings(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource);
+  return page.evaluate(async () => {
+    interface Finding {
+      id: string;
+      impact: string | null;
+      nodes: { target: unknown[]; failureSummary: string }[];
+    }
+    const { axe } = window as unknown as { axe: { run(document: Document): Promise<{ violations: Finding[] }> } };
+    const { violations } = await axe.run(document);
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => `${v.id}: ${v.nodes.map((n) => `${String(n.target)} ${n.failureSummary}`).join(' | ')}`);
+  });
+}

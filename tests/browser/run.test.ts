@@ -1,0 +1,196 @@
+import path from 'node:path';
+import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from 'vitest';
+import { Caller, ROOT, Rouse, skerry, waitUntil } from '../rouse.ts';
+import { type Chrome, launchChrome, openPage, type OpenPage, seriousFindings, spoken } from './chrome.ts';
+import { beginByKeyboard, figure, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+
+let rouse: Rouse;
+let chrome: Chrome;
+let open: OpenPage;
+let call: Caller;
+
+beforeAll(async () => {
+  [rouse, chrome] = await Promise.all([
+    Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist') }),
+    launchChrome(),
+  ]);
+  call = new Caller(rouse.base);
+});
+afterAll(async () => {
+  await chrome.close();
+  await rouse.stop();
+  expect(rouse.errors).toEqual([]);
+});
+beforeEach(async () => {
+  open = await openPage(chrome.browser);
+});
+afterEach(async () => {
+  const run = (await call.get<{ aircraft: { openRun: string | null }[] }>('/today')).aircraft[0]!.openRun;
+  if (run) await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
+  await open.page.close();
+  expect(open.complaints).toEqual([]);
+});
+
+const choose = (preset: string): Promise<unknown> => call.post('/stand-in/conditions', { preset });
+const text = async (selector: string): Promise<string> => open.page.$eval(selector, (e) => e.textContent ?? '');
+
+test('the whole run by keyboard, from cold to ready for lift, then read back', async () => {
+  await choose('warm-turn-round');
+  const { page } = open;
+  const run = await beginByKeyboard(page, rouse.base);
+  const worked = await workByKeyboard(page, 'end');
+  expect(worked).toEqual(
+    expect.arrayContaining(['papers', 'battery-on', 'engine-start', 'generator-on', 'run-up', 'ready']),
+  );
+  expect(await text('[data-item="end"]')).toContain('Ready for lift');
+  const said = await spoken(page);
+  for (const words of ['Starter engaged', 'Oil pressure rising', 'steady']) expect(said.join('\n')).toContain(words);
+  expect(said.some((s) => s.startsWith('Light-off'))).toBe(true);
+  expect(said.some((s) => /Abort/.test(s))).toBe(false);
+
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
+  const detail = await call.detail(run);
+  expect(detail.outcome).toBe('ready');
+
+  await page.goto(`${rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-chain="true"]');
+  expect(await text('header h2')).toMatch(/^A good start/);
+  expect(await text('[aria-label="What happened"]')).toContain('Light-off');
+  expect(await text('[aria-label="Against its usual"]')).toMatch(/Peak temperature *6\d\d/);
+  expect(await seriousFindings(page)).toEqual([]);
+});
+
+test('a hot start is caught: the cue takes the middle, the list turns, the actions work', async () => {
+  await choose('hot-start');
+  const { page } = open;
+  await beginByKeyboard(page, rouse.base);
+  await workByKeyboard(page, 'engine-start');
+  await leaveItem(page, 'engine-start', 30_000);
+  await page.waitForSelector('[data-abort] h2');
+  const panel = await text('[data-abort] header');
+  expect(panel).toMatch(/hot/i);
+  expect(panel).toMatch(/TOT \d+ °C/);
+  expect((await spoken(page)).some((s) => s.startsWith('Abort.'))).toBe(true);
+  expect(await text('[role="alert"]')).toMatch(/TOT/);
+  expect(await presentItem(page)).toMatch(/hot-selector-off$/);
+  expect(await seriousFindings(page)).toEqual([]);
+  await page.keyboard.press('s');
+  await leaveItem(page, await presentItem(page));
+  expect(await presentItem(page)).toMatch(/fuel-closed$/);
+});
+
+test('a reload in mid-start is back on the same item with the same clock within two seconds', async () => {
+  await choose('mild');
+  const { page } = open;
+  await beginByKeyboard(page, rouse.base);
+  await workByKeyboard(page, 'engine-start');
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 15);
+  const clock = async (): Promise<{ t_s: number; at_ms: number }> =>
+    page.$eval('[data-clock]', (e) => {
+      const [m, s] = e.textContent!.replace('T+', '').split(':');
+      return { t_s: Number(m) * 60 + Number(s), at_ms: Date.now() };
+    });
+  const before = await clock();
+  const reloadedAt = Date.now();
+  await page.reload({ waitUntil: 'domcontentloaded' });
+  await page.waitForSelector('[data-item="engine-start"]', { timeout: 2000 });
+  await page.waitForFunction(() => document.querySelector('[data-clock]')?.textContent?.startsWith('T+'), {
+    timeout: 2000,
+    polling: 20,
+  });
+  expect(Date.now() - reloadedAt).toBeLessThan(2000);
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 15, {
+    timeout: 2000,
+  });
+  const after = await clock();
+  expect(Math.abs(after.t_s - before.t_s - (after.at_ms - before.at_ms) / 1000)).toBeLessThan(0.35);
+});
+
+test('when the device falls silent, every reading is unknown within a second, and back when it speaks', async () => {
+  await choose('mild');
+  const { page } = open;
+  await beginByKeyboard(page, rouse.base);
+  await workByKeyboard(page, 'bus-volts');
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="bus.volts"] b')?.textContent) > 24);
+  rouse.standIn.unit.obey({ cmd: 'stream', on: false });
+  const silentAt = Date.now();
+  await page.waitForFunction(
+    () =>
+      document.querySelectorAll('[data-channel][data-unknown]').length ===
+      document.querySelectorAll('[data-channel]').length,
+    { timeout: 3000, polling: 20 },
+  );
+  expect(Date.now() - silentAt).toBeLessThan(1300); // a second, and what the test's own looking takes
+  await page.waitForFunction(() =>
+    document.querySelector('footer')?.textContent?.includes('No data: readings unknown'),
+  );
+  await page.waitForFunction(() =>
+    document.querySelector('[role="alert"]')?.textContent?.includes('Every reading is unknown'),
+  );
+  expect(await figure(page, 'tot.1')).toBe('unknown');
+  rouse.standIn.unit.obey({ cmd: 'stream', on: true });
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="bus.volts"] b')?.textContent) > 24);
+});
+
+test('wrong input: a denied reading, an empty note, a fault, a skip, back and undo', async () => {
+  await choose('mild');
+  const { page } = open;
+  const run = await beginByKeyboard(page, rouse.base);
+  await workByKeyboard(page, 'battery-on');
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() =>
+    document.querySelector('[data-item] [role="alert"]')?.textContent?.includes('expected on'),
+  );
+  expect(await presentItem(page)).toBe('battery-on');
+  await page.keyboard.press('s');
+  await leaveItem(page, 'battery-on');
+  await workByKeyboard(page, 'fuel-quantity');
+
+  await page.keyboard.press('f');
+  await page.waitForSelector('#ask');
+  await page.keyboard.press('Enter'); // nothing typed: nothing written
+  await page.keyboard.type('gauge sticks');
+  await page.keyboard.press('Enter');
+  await leaveItem(page, 'fuel-quantity');
+  await waitUntil(async () =>
+    (await call.detail(run)).entries.some((e) => e.kind === 'item-fault' && e.note === 'gauge sticks') ? true : null,
+  );
+
+  await page.keyboard.press('b');
+  await page.waitForSelector('[data-item="fuel-quantity"]');
+  await page.keyboard.press('u');
+  await leaveItem(page, 'fuel-quantity');
+  await page.keyboard.press('k');
+  await page.waitForSelector('#ask');
+  await page.keyboard.press('Escape'); // leaves the field, does not stop anything
+  await page.waitForFunction(() => document.querySelector('#ask') === null);
+  expect((await call.detail(run)).entries.some((e) => e.kind === 'abort')).toBe(false);
+});
+
+test('the screen can be read by day, by night and upright, without serious findings', async () => {
+  await choose('mild');
+  await beginByKeyboard(open.page, rouse.base);
+  for (const light of ['day', 'night', 'sun'] as const) {
+    const other = await openPage(chrome.browser, light);
+    for (const place of ['/', '/start', '/debrief']) {
+      await other.page.goto(rouse.base + place, { waitUntil: 'networkidle2' });
+      await other.page.waitForSelector(place === '/start' ? '[data-item]' : 'main h1');
+      expect(await seriousFindings(other.page), `${light} ${place}`).toEqual([]);
+    }
+    await other.page.setViewport({ width: 820, height: 1180 });
+    await other.page.goto(`${rouse.base}/start`, { waitUntil: 'networkidle2' });
+    await other.page.waitForSelector('[data-item]');
+    expect(await other.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+    await other.page.close();
+    expect(other.complaints).toEqual([]);
+  }
+});
+
+test('every room row has a place in the type file, and stays in it', async () => {
+  await choose('mild');
+  const { page } = open;
+  await beginByKeyboard(page, rouse.base);
+  const rows = await page.$$eval('[data-channel]', (list) => list.map((e) => (e as HTMLElement).dataset['channel']));
+  expect(rows).toEqual(skerry.room);
+});
