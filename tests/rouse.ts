@@ -1,8 +1,6 @@
 import { randomBytes } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
 import type { ApiError, RunDetail } from '@rouse/core/contract';
 import type { Entry, Payload } from '@rouse/core/procedure';
 import pg from 'pg';
@@ -14,11 +12,9 @@ import { type Program, startProgram } from '../server/src/program.ts';
 import { openControlPort } from '../standin/src/control-port.ts';
 import { Link } from '../standin/src/link.ts';
 import { Unit } from '../standin/src/unit.ts';
+import { ROOT, skerry } from './skerry.ts';
 
-export const ROOT = path.resolve(import.meta.dirname, '..');
-export const skerry: TypeFile = typeFileSchema.parse(
-  JSON.parse(readFileSync(path.join(ROOT, 'aircraft/skerry-s7.json'), 'utf8')),
-);
+export { ROOT, skerry };
 
 /** A stand-in inside the test, on a control port of its own. */
 export async function startStandIn(): Promise<{

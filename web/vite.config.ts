@@ -12,5 +12,6 @@ export default defineConfig({
     assetsInlineLimit: 0, // no data: addresses, so the content security policy stays tight
     modulePreload: { polyfill: false },
     manifest: true,
+    chunkSizeWarningLimit: 700, // the zoomable chart, loaded by its route only
   },
 });

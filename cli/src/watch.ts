@@ -1,6 +1,5 @@
 import { type Phase, PHASES } from '@rouse/core/aircraft';
 import { readCsv } from '@rouse/core/format';
-import { rowInto } from '@rouse/core/trace';
 import { Watch } from '@rouse/core/watch';
 import { BadInput } from './bad-input.ts';
 import { findType, readText } from './files.ts';
@@ -16,10 +15,6 @@ export function watch(options: { type?: string; csv?: string; phase?: string }, 
   const csv = readCsv(readText(options.csv), type.channels);
   if (!csv.ok) throw new BadInput('BAD_CSV', csv.message, `row ${csv.row}${csv.column ? `, ${csv.column}` : ''}`);
   const watcher = new Watch(type, null, (event) => print(event), phase as Phase | undefined);
-  const values = new Float64Array(type.channels.length);
-  for (let i = 0; i < csv.trace.t_s.length; i++) {
-    rowInto(csv.trace, i, values);
-    watcher.step(csv.trace.t_s[i]!, values);
-  }
+  watcher.replay(csv.trace);
   watcher.finish(csv.trace.t_s[csv.trace.t_s.length - 1] ?? 0);
 }

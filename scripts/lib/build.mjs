@@ -52,24 +52,25 @@ const externals = {
   },
 };
 
-async function buildPrograms() {
+/** One Node program in one file. */
+export async function bundle(entry, outfile) {
   const { build } = await import('esbuild');
-  await Promise.all(
-    Object.entries(PROGRAMS).map(([name, outfile]) =>
-      build({
-        absWorkingDir: ROOT,
-        entryPoints: [`${name}/src/main.ts`],
-        outfile,
-        bundle: true,
-        platform: 'node',
-        target: 'node20',
-        format: 'esm',
-        sourcemap: true,
-        logLevel: 'warning',
-        plugins: [externals],
-      }),
-    ),
-  );
+  await build({
+    absWorkingDir: ROOT,
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: true,
+    logLevel: 'warning',
+    plugins: [externals],
+  });
+}
+
+async function buildPrograms() {
+  await Promise.all(Object.entries(PROGRAMS).map(([name, outfile]) => bundle(`${name}/src/main.ts`, outfile)));
 }
 
 /** @param {{ quiet?: boolean, page?: boolean }} [options] page: false builds the Node programs only */

@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { skerry } from '../rouse.ts';
+import { skerry } from '../skerry.ts';
 
 const ALL_ITEMS = [...skerry.items, ...Object.values(skerry.aborts).flatMap((a) => a.actions)];
 

@@ -102,7 +102,7 @@ export class BandMonitor {
     for (const band of this.bands) if (band.entersAt(this.v)) this.enter(band, t_s, this.v);
   }
 
-  /** Notes a sample that changes nothing: the caller has found it on the safe side of `quiet`. */
+  /** Notes a sample that changes nothing: the caller has found it, and all since the last one, on the safe side of `quiet`. */
   pass(t_s: number, value: number): void {
     this.t_s = t_s;
     this.v = this.sign * value;

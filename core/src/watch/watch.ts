@@ -3,12 +3,17 @@ import { roundStep } from '../quantity/index.ts';
 import { BandMonitor, type BandTable } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
+import type { Trace } from '../trace/index.ts';
+import { GAP_S, insideUntil, LimitWindows } from './limit-windows.ts';
 import { StartMachine } from './start-machine.ts';
 
 /** no frame for longer than this, and every reading is unknown */
 export const SOURCE_LOST_AFTER_S = 0.8;
-const GAP_S = 2;
 const RUNNING_NG_PCT = 55;
+/** rows looked at together in a replay; shorter than a gap at any usual rate */
+const BLOCK_ROWS = 96;
+/** rows taken one by one before blocks are tried again */
+const CLOSE_ROWS = 8;
 
 interface WatchedLimit {
   limit: Limit;
@@ -34,16 +39,17 @@ export class Watch {
   private readonly limits: WatchedLimit[];
   private readonly onEvent: EventSink;
   private active: WatchedLimit[] = [];
-  /** per active limit: column, the quiet edge, and 1 or −1 for high or low */
-  private columns = new Int32Array(0);
-  private quiet = new Float64Array(0);
-  private signs = new Float64Array(0);
+  private windows = new LimitWindows([]);
+  /** columns that the start and the phases read, and those together with the limits in force */
+  private readonly always: readonly number[];
+  private needed = new Int32Array(0);
   private readonly iSelector: number;
   private readonly iRotor: number;
   private readonly iSpeed: number;
   private readonly iFuel: number;
   private readonly iTemperature: number;
   private readonly iVolts: number;
+  private readonly iStarter: number;
   private steady_s = 0;
   private runUpLateCalled = false;
   private loose = false;
@@ -78,6 +84,8 @@ export class Watch {
     this.iFuel = index(type.startWatches[0]!.channels.fuelFlow);
     this.iTemperature = index(type.startWatches[0]!.channels.temperature);
     this.iVolts = index(type.startWatches[0]!.channels.volts);
+    this.iStarter = index(type.startWatches[0]!.channels.starterAmps);
+    this.always = [...Object.values(type.startWatches[0]!.channels).map(index), this.iSelector, this.iRotor];
     this.fixedPhase = fixedPhase !== undefined;
     this.phase = fixedPhase ?? 'off';
     this.selectLimits();
@@ -94,22 +102,59 @@ export class Watch {
     this.lastFrame_s = t_s;
     if (this.sourceLost) this.sourceBack(t_s);
 
-    const n = this.columns.length;
-    const { columns, quiet, signs } = this;
-    const gap = dt_s > GAP_S;
-    for (let k = 0; k < n; k++) {
-      const v = values[columns[k]!]!;
-      if (signs[k]! * v < quiet[k]! && !gap) {
-        // nothing can change; only the monitor's last sample moves on
-        this.active[k]!.monitor.pass(t_s, v);
-      } else this.judgeLimit(k, t_s, v, gap);
-    }
+    this.windows.step(last, t_s, values);
     const machine = this.start;
     if (this.phase === 'start' || (this.phase === 'off' && machine.wakes(values)) || this.loose) {
       machine.step(t_s, Number.isNaN(dt_s) ? 0 : dt_s, values);
       this.loose = machine.starterOn_s > 0;
     } else if (this.phase === 'off') machine.rest(values);
     if (!this.fixedPhase) this.followPhase(t_s, Number.isNaN(dt_s) ? 0 : dt_s, values);
+  }
+
+  /** A recorded stretch, frame by frame where anything could happen and in blocks where nothing can. Reports what `step` would. */
+  replay(trace: Trace): void {
+    const { t_s, columns } = trace;
+    const values = new Float64Array(columns.length);
+    for (let i = 0; i < t_s.length;) {
+      const end = this.quietRows(trace, i, Math.min(i + BLOCK_ROWS, t_s.length));
+      if (end > i) {
+        this.windows.skipTo(columns, end - 1);
+        this.lastFrame_s = t_s[end - 1]!;
+        if (this.phase === 'off') {
+          this.gather(columns, end - 1, values);
+          this.start.rest(values);
+        }
+        i = end;
+        continue;
+      }
+      for (const stop = Math.min(i + CLOSE_ROWS, t_s.length); i < stop; i++) {
+        this.gather(columns, i, values);
+        this.step(t_s[i]!, values);
+      }
+    }
+  }
+
+  /** Copies of a row what `step` reads in this phase. */
+  private gather(columns: readonly Float64Array[], row: number, values: Float64Array): void {
+    const { needed } = this;
+    for (let k = 0; k < needed.length; k++) values[needed[k]!] = columns[needed[k]!]![row]!;
+  }
+
+  /** End of the rows from `from` in which neither a limit nor the phase nor a start can change. */
+  private quietRows({ t_s, columns }: Trace, from: number, to: number): number {
+    if (this.loose || this.sourceLost || !(t_s[to - 1]! - this.lastFrame_s <= GAP_S)) return from;
+    const flight = this.type.runUpWatch.flightPosition;
+    let end = from;
+    if (this.phase === 'off')
+      end = insideUntil(columns[this.iStarter]!, -Infinity, this.start.spec.starterOn_A, from, to);
+    else if (this.phase === 'idle' || this.phase === 'flight') {
+      end = insideUntil(columns[this.iSpeed]!, RUNNING_NG_PCT, Infinity, from, to);
+      end =
+        this.phase === 'idle'
+          ? insideUntil(columns[this.iSelector]!, -Infinity, flight, from, end)
+          : insideUntil(columns[this.iSelector]!, flight - 0.5, Infinity, from, end);
+    }
+    return this.windows.quietUntil(columns, from, end);
   }
 
   /** Tells the watch what time it is while no frame comes. */
@@ -153,18 +198,6 @@ export class Watch {
   private first(values: Float64Array, t_s: number): void {
     if (this.fixedPhase || !(values[this.iSpeed]! > RUNNING_NG_PCT)) return;
     this.setPhase(t_s, values[this.iSelector] === this.type.runUpWatch.flightPosition ? 'flight' : 'idle');
-  }
-
-  private judgeLimit(k: number, t_s: number, v: number, gap: boolean): void {
-    const { monitor } = this.active[k]!;
-    if (Number.isNaN(v)) return; // a lost sample is bridged; a lost sensor is the gap rule's
-    if (!monitor.started) monitor.start(t_s, v);
-    else if (gap || t_s - monitor.t_s > GAP_S) {
-      monitor.jump(monitor.worse(monitor.value, v));
-      monitor.hold(t_s);
-      monitor.jump(v);
-    } else monitor.line(t_s, v);
-    this.quiet[k] = this.signs[k]! * monitor.quiet;
   }
 
   private followPhase(t_s: number, dt_s: number, values: Float64Array): void {
@@ -245,13 +278,12 @@ export class Watch {
 
   private selectLimits(t_s = 0): void {
     const next = this.limits.filter((w) => w.limit.phases.includes(this.phase));
+    this.windows.end(t_s);
     for (const watched of this.active)
       if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);
     this.active = next;
-    this.columns = Int32Array.from(next, (w) => w.index);
-    this.signs = Float64Array.from(next, (w) => (w.monitor.table.direction === 'high' ? 1 : -1));
-    // a monitor that has not begun takes the slow way once
-    this.quiet = Float64Array.from(next, (w, k) => (w.monitor.started ? this.signs[k]! * w.monitor.quiet : -Infinity));
+    this.windows = new LimitWindows(next);
+    this.needed = Int32Array.from(new Set([...this.always, ...next.map((w) => w.index)]));
   }
 
   private sourceBack(t_s: number): void {

@@ -209,3 +209,45 @@ describe('running limits', () => {
     expect(record[0]!.duration_s).toBeGreaterThan(6.9);
   });
 });
+
+describe('a replay', () => {
+  test.each(skerry.standIn.map((p) => p.id))('of %s reports what the live watch reported', (id) => {
+    const { trace } = flyPreset(id, corridor, 21);
+    const live: WatchEvent[] = [];
+    const watch = new Watch(skerry, corridor, (e) => live.push(e));
+    const values = new Float64Array(skerry.channels.length);
+    for (let i = 0; i < trace.t_s.length; i++) {
+      trace.columns.forEach((c, k) => (values[k] = c[i]!));
+      watch.step(trace.t_s[i]!, values);
+    }
+    const replayed: WatchEvent[] = [];
+    new Watch(skerry, corridor, (e) => replayed.push(e)).replay(trace);
+    expect(replayed).toEqual(live);
+  });
+
+  test('with holes and lost sensors is the same too', () => {
+    const { trace } = flyPreset('mild', corridor, 22);
+    const holed = {
+      ...trace,
+      columns: trace.columns.map((c, k) =>
+        c.map((v, i) => ((i + 37 * k) % 701 < 3 || (k === 6 && i > 5200 && i < 5400) ? NaN : v)),
+      ),
+    };
+    const cut = {
+      channels: holed.channels,
+      t_s: Float64Array.from(holed.t_s, (t, i) => (i > 5600 ? t + 4 : t)),
+      columns: holed.columns,
+    };
+    const live: WatchEvent[] = [];
+    const watch = new Watch(skerry, corridor, (e) => live.push(e));
+    const values = new Float64Array(skerry.channels.length);
+    for (let i = 0; i < cut.t_s.length; i++) {
+      cut.columns.forEach((c, k) => (values[k] = c[i]!));
+      watch.step(cut.t_s[i]!, values);
+    }
+    const replayed: WatchEvent[] = [];
+    new Watch(skerry, corridor, (e) => replayed.push(e)).replay(cut);
+    expect(replayed).toEqual(live);
+    expect(live.length).toBeGreaterThan(10);
+  });
+});

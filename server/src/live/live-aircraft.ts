@@ -3,7 +3,6 @@ import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@ro
 import { DeviceLineReader } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
 import { type Entry, type Payload, Runner } from '@rouse/core/procedure';
-import { rowInto } from '@rouse/core/trace';
 import { type Corridor, learnCorridor, snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
 import type pg from 'pg';
 import type { Logger } from 'pino';
@@ -97,13 +96,9 @@ export class LiveAircraft {
       const trace = await getTrace(tx, row, this.type.channels);
       const corridor = await this.corridor(tx, row.openedAt);
       const open = this.assemble(row, entries, corridor);
-      const values = new Float64Array(this.type.channels.length);
       this.events.length = 0;
-      for (let i = 0; i < trace.t_s.length; i++) {
-        rowInto(trace, i, values);
-        open.watch.step(trace.t_s[i]!, values);
-        this.lastT_s = trace.t_s[i]!;
-      }
+      open.watch.replay(trace);
+      this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
       const missed = this.events.splice(0).filter((event) => !isWritten(event, entries));
       this.open = open;
       this.deps.log.info(

@@ -1,0 +1,33 @@
+// npm run bench: every figure that the project claims, each against its target, on the machine it runs on.
+import os from 'node:os';
+import { codec } from './codec.ts';
+import { live } from './live.ts';
+import { type Line, tenMinutes } from './measure.ts';
+import { pages } from './pages.ts';
+import { simulator } from './simulator.ts';
+import { watch } from './watch.ts';
+
+const only = process.argv[2];
+const wanted = (name: string): boolean => only === undefined || only === name;
+
+console.log(`${os.cpus()[0]?.model ?? 'unknown processor'}, ${os.cpus().length} cores, Node ${process.version}`);
+const lines: Line[] = [];
+if (wanted('simulator')) lines.push(simulator());
+if (wanted('watch') || wanted('codec')) {
+  const trace = tenMinutes();
+  if (wanted('watch')) lines.push(watch(trace));
+  if (wanted('codec')) lines.push(codec(trace));
+}
+if (wanted('pages')) lines.push(...pages());
+if (wanted('live')) lines.push(await live());
+
+let missed = 0;
+for (const { name, value, unit, wanted: way, target, remark } of lines) {
+  const met = way === 'at least' ? value >= target : value <= target;
+  if (!met) missed++;
+  const shown = value >= 100 ? value.toFixed(0) : value.toFixed(1);
+  console.log(
+    `${met ? 'met   ' : 'MISSED'}  ${name}: ${shown} ${unit} (${way} ${target})${remark ? `; ${remark}` : ''}`,
+  );
+}
+process.exit(missed === 0 ? 0 : 1);
