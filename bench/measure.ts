@@ -25,10 +25,14 @@ export function best(runs: number, work: () => void): number {
   return shortest;
 }
 
-/** Shortest times of several pieces of work done in turn, so that a change of the machine's pace meets all of them. */
+/** Shortest times of several pieces of work, each warmed by a run of its own and done in turn, so that a change of the machine's pace meets all of them. */
 export function bestInTurn(rounds: number, works: readonly (() => void)[]): number[] {
   const shortest = works.map(() => Infinity);
-  for (let i = 0; i < rounds; i++) works.forEach((work, k) => (shortest[k] = Math.min(shortest[k]!, best(1, work))));
+  for (let i = 0; i < rounds; i++)
+    works.forEach((work, k) => {
+      work();
+      shortest[k] = Math.min(shortest[k]!, best(1, work));
+    });
   return shortest;
 }
 

@@ -96,6 +96,21 @@ export class BandMonitor {
     return this.sign * this.v;
   }
 
+  /** Between these readings, and until that time, no band is entered, left or used up. */
+  steady(): { low: number; high: number; until_s: number } {
+    let nearest = -Infinity;
+    let next = Infinity;
+    let until_s = Infinity;
+    for (const band of this.bands) {
+      if (!band.stay) next = Math.min(next, band.limit);
+      else {
+        nearest = Math.max(nearest, band.back);
+        if (band.stay.expiredAt_s === null) until_s = Math.min(until_s, band.expiresAt_s);
+      }
+    }
+    return this.sign > 0 ? { low: nearest, high: next, until_s } : { low: -next, high: -nearest, until_s };
+  }
+
   start(t_s: number, value: number): void {
     this.t_s = t_s;
     this.v = this.sign * value;

@@ -9,15 +9,17 @@ export class PeakPredictor {
   Tf_C = NaN;
   /** lag-corrected gas temperature, °C */
   gas_C = NaN;
-  /** where a first-order lag would peak if nothing changed; a forecast with a wide spread, °C */
-  peak_C = NaN;
-  /** seconds until that peak, 0 when the indication falls */
-  peakIn_s = 0;
   private Td = 0;
   private Nd = 0;
   private lastT_C = NaN;
   private lastN = NaN;
   private baseline_C = NaN;
+  private tau_s = 0;
+  private pace_s = NaN;
+  private perSecond = 0;
+  private weightT = 0;
+  private weightTd = 0;
+  private weightNd = 0;
   private readonly lag: StartWatch['lag'];
 
   constructor(lag: StartWatch['lag']) {
@@ -27,8 +29,6 @@ export class PeakPredictor {
   reset(): void {
     this.Tf_C = NaN;
     this.gas_C = NaN;
-    this.peak_C = NaN;
-    this.peakIn_s = 0;
     this.Td = 0;
     this.Nd = 0;
     this.lastT_C = NaN;
@@ -44,34 +44,47 @@ export class PeakPredictor {
     return this.Nd;
   }
 
+  /** seconds until a first-order lag would peak if nothing changed, 0 when the indication falls */
+  get peakIn_s(): number {
+    return this.Td > 0 ? this.tau_s * Math.log(1 + this.Td / this.fall_K_s) : 0;
+  }
+
+  /** where it would peak; a forecast with a wide spread, °C */
+  get peak_C(): number {
+    return this.Td > 0 ? this.gas_C - this.fall_K_s * this.peakIn_s : this.Tf_C;
+  }
+
+  /** how fast the gas cools because the air flow grows with speed */
+  private get fall_K_s(): number {
+    return Math.max(1, ((this.gas_C - this.baseline_C) * 1.3 * Math.max(this.Nd, 0.05)) / Math.max(this.lastN, 5));
+  }
+
+  private setPace(dt_s: number): void {
+    this.pace_s = dt_s;
+    this.perSecond = 1 / dt_s;
+    this.weightT = dt_s / (dt_s + 0.06);
+    this.weightTd = dt_s / (dt_s + 0.12);
+    this.weightNd = dt_s / (dt_s + 0.25);
+  }
+
   /** One sample. NaN in either reading leaves the estimates as they are. */
   update(dt_s: number, ng_pct: number, tot_C: number): void {
     if (Number.isNaN(ng_pct) || Number.isNaN(tot_C)) return;
     if (Number.isNaN(this.lastT_C)) {
       this.Tf_C = tot_C;
       this.gas_C = tot_C;
-      this.peak_C = tot_C;
       this.baseline_C = Math.min(tot_C, 80);
     } else {
-      this.Tf_C += (dt_s / (dt_s + 0.06)) * (tot_C - this.Tf_C);
-      this.Td += (dt_s / (dt_s + 0.12)) * ((tot_C - this.lastT_C) / dt_s - this.Td);
+      // a unit sends at an even pace: the weights of its filters are worked out once
+      if (!(Math.abs(dt_s - this.pace_s) < 1e-9)) this.setPace(dt_s);
+      this.Tf_C += this.weightT * (tot_C - this.Tf_C);
+      this.Td += this.weightTd * ((tot_C - this.lastT_C) * this.perSecond - this.Td);
       if (ng_pct < 2) this.Nd = 0;
-      else this.Nd += (dt_s / (dt_s + 0.25)) * ((ng_pct - this.lastN) / dt_s - this.Nd);
-      const n = ng_pct < 5 ? 0.05 : ng_pct > 110 ? 1.1 : ng_pct / 100;
+      else this.Nd += this.weightNd * ((ng_pct - this.lastN) * this.perSecond - this.Nd);
+      const n = ng_pct < 5 ? 0.05 : ng_pct > 110 ? 1.1 : ng_pct * 0.01;
       const flow = n * (this.lag.flowA0 + (1 - this.lag.flowA0) * n * n);
-      const tau = this.lag.tauRef_s * Math.min(1 / Math.sqrt(flow), this.lag.tauRatioMax);
-      this.gas_C = this.Tf_C + tau * this.Td;
-      if (this.Td > 0) {
-        const fall = Math.max(
-          1,
-          ((this.gas_C - this.baseline_C) * 1.3 * Math.max(this.Nd, 0.05)) / Math.max(ng_pct, 5),
-        );
-        this.peakIn_s = tau * Math.log(1 + this.Td / fall);
-        this.peak_C = this.gas_C - fall * this.peakIn_s;
-      } else {
-        this.peakIn_s = 0;
-        this.peak_C = this.Tf_C;
-      }
+      this.tau_s = this.lag.tauRef_s * Math.min(1 / Math.sqrt(flow), this.lag.tauRatioMax);
+      this.gas_C = this.Tf_C + this.tau_s * this.Td;
     }
     this.lastT_C = tot_C;
     this.lastN = ng_pct;

@@ -43,7 +43,18 @@ export class StartMachine {
     this.emit = emit;
     this.predictor = new PeakPredictor(spec.lag);
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
-    this.i = Object.fromEntries(Object.entries(spec.channels).map(([role, id]) => [role, index(id)])) as typeof this.i;
+    const c = spec.channels;
+    this.i = {
+      speed: index(c.speed),
+      temperature: index(c.temperature),
+      rotor: index(c.rotor),
+      oilPressure: index(c.oilPressure),
+      volts: index(c.volts),
+      starterAmps: index(c.starterAmps),
+      fuelFlow: index(c.fuelFlow),
+      selector: index(c.selector),
+      outsideAir: index(c.outsideAir),
+    };
     const start = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'));
     const mildest = start?.bands[0];
     this.hotAbove_C = mildest && 'above' in mildest ? mildest.above : Infinity;

@@ -4,7 +4,7 @@ import { BandMonitor, type BandTable } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
 import type { Trace } from '../trace/index.ts';
-import { GAP_S, insideUntil, LimitWindows } from './limit-windows.ts';
+import { GAP_S, type Guard, LimitWindows } from './limit-windows.ts';
 import { StartMachine } from './start-machine.ts';
 
 /** no frame for longer than this, and every reading is unknown */
@@ -39,7 +39,7 @@ export class Watch {
   private readonly limits: WatchedLimit[];
   private readonly onEvent: EventSink;
   private active: WatchedLimit[] = [];
-  private windows = new LimitWindows([]);
+  private windows = new LimitWindows([], []);
   /** columns that the start and the phases read, and those together with the limits in force */
   private readonly always: readonly number[];
   private needed = new Int32Array(0);
@@ -118,7 +118,7 @@ export class Watch {
     for (let i = 0; i < t_s.length;) {
       const end = this.quietRows(trace, i, Math.min(i + BLOCK_ROWS, t_s.length));
       if (end > i) {
-        this.windows.skipTo(columns, end - 1);
+        this.windows.skip(trace, i, end);
         this.lastFrame_s = t_s[end - 1]!;
         if (this.phase === 'off') {
           this.gather(columns, end - 1, values);
@@ -141,20 +141,31 @@ export class Watch {
   }
 
   /** End of the rows from `from` in which neither a limit nor the phase nor a start can change. */
-  private quietRows({ t_s, columns }: Trace, from: number, to: number): number {
-    if (this.loose || this.sourceLost || !(t_s[to - 1]! - this.lastFrame_s <= GAP_S)) return from;
-    const flight = this.type.runUpWatch.flightPosition;
-    let end = from;
-    if (this.phase === 'off')
-      end = insideUntil(columns[this.iStarter]!, -Infinity, this.start.spec.starterOn_A, from, to);
-    else if (this.phase === 'idle' || this.phase === 'flight') {
-      end = insideUntil(columns[this.iSpeed]!, RUNNING_NG_PCT, Infinity, from, to);
-      end =
-        this.phase === 'idle'
-          ? insideUntil(columns[this.iSelector]!, -Infinity, flight, from, end)
-          : insideUntil(columns[this.iSelector]!, flight - 0.5, Infinity, from, end);
+  private quietRows(trace: Trace, from: number, to: number): number {
+    const end_s = trace.t_s[to - 1]!;
+    if (this.phase === 'start' || this.loose || this.sourceLost || !(end_s - this.lastFrame_s <= GAP_S)) return from;
+    if (this.phase === 'run-up' && (this.steady_s > 0 || end_s - this.runUpSince_s > this.type.runUpWatch.within_s))
+      return from;
+    return this.windows.quietUntil(trace, from, to);
+  }
+
+  /** Readings that can end the present phase when they leave these ranges. */
+  private guards(): Guard[] {
+    const { flightPosition, rotor_pct } = this.type.runUpWatch;
+    const running = { index: this.iSpeed, low: RUNNING_NG_PCT, high: Infinity };
+    const inFlight = { index: this.iSelector, low: flightPosition - 0.5, high: Infinity };
+    switch (this.phase) {
+      case 'off':
+        return [{ index: this.iStarter, low: -Infinity, high: this.start.spec.starterOn_A }];
+      case 'start':
+        return [];
+      case 'idle':
+        return [running, { index: this.iSelector, low: -Infinity, high: flightPosition }];
+      case 'run-up':
+        return [running, inFlight, { index: this.iRotor, low: -Infinity, high: rotor_pct[0] }];
+      case 'flight':
+        return [running, inFlight];
     }
-    return this.windows.quietUntil(columns, from, end);
   }
 
   /** Tells the watch what time it is while no frame comes. */
@@ -282,7 +293,7 @@ export class Watch {
     for (const watched of this.active)
       if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);
     this.active = next;
-    this.windows = new LimitWindows(next);
+    this.windows = new LimitWindows(next, this.guards());
     this.needed = Int32Array.from(new Set([...this.always, ...next.map((w) => w.index)]));
   }
 
