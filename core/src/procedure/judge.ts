@@ -162,6 +162,13 @@ function acceptDone(type: TypeFile, item: Item, values: ArrayLike<number> | null
   if (item.kind === 'watch')
     return { ok: false, code: 'not-so', message: 'The watch itself ends this item. Esc stops the start' };
   if (!reading) return payload('', null);
+  if (item.kind === 'wait' && reading.verdict !== 'unknown') {
+    return {
+      ok: false,
+      code: 'not-so',
+      message: `${item.challenge} settles itself when it has lasted: ${sayCondition(item.until, type.channels)}. K skips it with a reason`,
+    };
+  }
   if (reading.verdict === 'unknown') return payload(`${reading.words}, declared`, reading.value);
   if (reading.verdict === true) return payload(reading.words, reading.value);
   const wanted = item.kind === 'count' ? item.response : sayCondition(conditionOf(item)!, type.channels);

@@ -100,7 +100,7 @@ export function usualSeconds(item: Item): number {
 
 /**
  * When the run will be ready and what holds it.
- * @param remaining_s seconds that a running wait or watch still needs, by item id; the usual time where it is silent
+ * @param remaining_s seconds that a running wait or watch still needs, by item id; the usual time where it is silent or has not begun
  */
 export function readyIn(
   type: TypeFile,
@@ -114,7 +114,8 @@ export function readyIn(
     if (itemState(state, item.id).status !== 'todo') continue;
     const needs = item.needs ?? [];
     const free = Math.max(0, ...needs.map((need) => finish.get(need) ?? 0));
-    const takes = remaining_s(item.id) ?? usualSeconds(item);
+    // a wait that has not begun has no trend worth following
+    const takes = (isReachable(type, state, item) ? remaining_s(item.id) : null) ?? usualSeconds(item);
     if (isBackground(item)) {
       finish.set(item.id, free + takes);
       continue;

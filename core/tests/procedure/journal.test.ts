@@ -167,6 +167,15 @@ describe('the list', () => {
     expect(blind).toMatchObject({ ok: true, payload: { value: null, words: 'unknown, declared' } });
   });
 
+  test('a wait cannot be declared over while its dwell runs; without a reading it can', () => {
+    const state = reduceRun(
+      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1),
+    );
+    const early = acceptFromPilot(skerry, state, done('prime'), frame({ 'switch.boost': 1 }));
+    expect(early).toMatchObject({ ok: false, code: 'not-so' });
+    expect(acceptFromPilot(skerry, state, done('prime'), null)).toMatchObject({ ok: true });
+  });
+
   test('missing and extra captions are named', () => {
     const state = reduceRun(
       flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'bus-volts') + 1),
@@ -213,8 +222,15 @@ describe('the list', () => {
   test('time to ready shrinks as items are settled and names what holds it', () => {
     const seconds = [1, 10, 20, 30].map((n) => readyIn(skerry, reduceRun(flown.slice(0, n)), () => null).seconds);
     expect(seconds).toEqual(seconds.toSorted((a, b) => b - a));
-    const cold = readyIn(skerry, reduceRun(flown.slice(0, 1)), (id) => (id === 'engine-oil-warm' ? 600 : null));
-    expect(cold.heldBy?.id).toBe('engine-oil-warm');
-    expect(cold.seconds).toBeGreaterThan(600);
+    const warming = reduceRun(
+      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'captions-idle') + 1),
+    );
+    const slow = readyIn(skerry, warming, (id) => (id === 'engine-oil-warm' ? 600 : null));
+    expect(slow.heldBy?.id).toBe('engine-oil-warm');
+    expect(slow.seconds).toBeGreaterThan(600);
+    // before it has begun, its trend says nothing
+    expect(
+      readyIn(skerry, reduceRun(flown.slice(0, 1)), (id) => (id === 'engine-oil-warm' ? 600 : null)).seconds,
+    ).toBeLessThan(600);
   });
 });

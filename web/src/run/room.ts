@@ -103,7 +103,7 @@ function remarkOf(
   if (id === speed && phase === 'start') {
     const rate = start?.speedRate_pct_s ?? 0;
     return rate > 0.3
-      ? `idle ${spec.idle_pct[0]} in ${Math.max(0, (spec.idle_pct[0] - value) / rate).toFixed(0)} s`
+      ? `${spec.idle_pct[0]} in ${Math.max(0, (spec.idle_pct[0] - value) / rate).toFixed(0)} s`
       : `idle ${spec.idle_pct[0]}`;
   }
   if (id === oilPressure && phase === 'start') {

@@ -80,6 +80,7 @@ function Chart({
       animation: false,
       yAxisIndex: axis,
       sampling: 'lttb',
+      labelLayout: { moveOverlap: 'shiftY' },
       lineStyle: { color: colour, width: 2.2, type: dashed ? 'dashed' : 'solid' },
       itemStyle: { color: colour },
       endLabel: { show: true, formatter: name, ...font, color: colour, distance: 4 },
@@ -105,7 +106,8 @@ function Chart({
         {
           type: 'value',
           min: 0,
-          max: 115,
+          max: 120,
+          interval: 40,
           axisLabel: font,
           splitLine: { lineStyle: { color: tokenColour('--grid') } },
         },

@@ -177,9 +177,15 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
               Move it on the stand-in <Key>S</Key>
             </StandInButton>
           )}
-          <PrimaryButton onPress={() => void pilot.seen()}>
-            {item.kind === 'call' ? 'Called' : item.kind === 'set' ? 'Done' : 'Seen'} <Key>Space</Key>
-          </PrimaryButton>
+          {item.kind === 'watch' ? (
+            <PrimaryButton onPress={() => void pilot.mark()}>
+              Mark <Key>M</Key>
+            </PrimaryButton>
+          ) : (
+            <PrimaryButton onPress={() => void pilot.seen()}>
+              {item.kind === 'call' ? 'Called' : item.kind === 'set' ? 'Done' : 'Seen'} <Key>Space</Key>
+            </PrimaryButton>
+          )}
           <Button onPress={() => setAsking('fault')}>
             Fault <Key>F</Key>
           </Button>
@@ -247,7 +253,7 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
   const condition = conditionOf(item);
   const left = item.kind === 'wait' ? waitEstimate(type, item) : null;
   return (
-    <Sense data-verdict={String(reading.verdict)}>
+    <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
       <b>{reading.words}</b>
       <span>
         {condition

@@ -1,7 +1,7 @@
 import { PHASES } from '@rouse/core/aircraft';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
-import { mono } from '../../app/theme.ts';
+import { mono, upright } from '../../app/theme.ts';
 import { RoomBar } from '../../parts/coast/room-bar.tsx';
 import { Small } from '../../parts/heading.ts';
 import { usePulse } from '../../platform/pulse.ts';
@@ -37,6 +37,9 @@ const Row = styled.li`
     font-size: 24px;
     font-weight: 640;
     line-height: 1;
+  }
+  ${upright} {
+    padding-block: 5px;
   }
   &[data-unknown] b {
     font-size: 18px;

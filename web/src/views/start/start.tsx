@@ -55,7 +55,7 @@ const Mid = styled.section`
   gap: 10px;
   min-height: 0;
   ${upright} {
-    grid-template-rows: auto 330px auto 130px;
+    grid-template-rows: auto 262px auto 106px;
     border-top: 1px solid var(--line);
   }
   ${phone} {
