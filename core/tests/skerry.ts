@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { type Conditions, conditionsOf, NormalSource } from '@rouse/core/simulator';
+import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 
 const FILE = new URL('../../aircraft/skerry-s7.json', import.meta.url);
@@ -54,4 +55,19 @@ export function cuesOf(run: PracticeRun): { t_s: number; code: string; severity:
 export function abortOf(run: PracticeRun): { t_s: number; reason: string; text: string } | null {
   const found = run.written.find((w) => w.payload.kind === 'abort');
   return found && found.payload.kind === 'abort' ? { t_s: found.t_s, ...found.payload } : null;
+}
+
+export const RUN_ID = '0193a000-0000-7000-8000-0000000000ff';
+
+/** What was written, chained as the server does it. */
+export function journalOf(written: readonly { t_s: number; by: string; payload: Payload }[]): Entry[] {
+  return chainEntries(
+    RUN_ID,
+    undefined,
+    written.map((w, i) => ({
+      ...w,
+      id: `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
+      at_ms: 1e12 + w.t_s * 1000,
+    })),
+  );
 }

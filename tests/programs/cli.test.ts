@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { flyPractice } from '@rouse/core/drill';
 import { writeBundle, writeCsv } from '@rouse/core/format';
-import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
+import { chainEntries } from '@rouse/core/procedure';
 import { conditionsOf } from '@rouse/core/simulator';
 import { afterAll, describe, expect, test } from 'vitest';
 import { ROOT, skerry } from '../rouse.ts';
@@ -132,26 +132,21 @@ describe('type', () => {
   });
 });
 
+const RUN = '0193a000-0000-7000-8000-0000000000aa';
+
 describe('run verify', () => {
-  let prev = CHAIN_START;
-  const entries = flown.written.map(({ t_s, by, payload }, i): Entry => {
-    const id = `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`;
-    const entry: Entry = {
-      id,
-      run: '0193a000-0000-7000-8000-0000000000aa',
-      seq: i + 1,
-      at: new Date(1e12 + t_s * 1000).toISOString(),
-      t: t_s,
-      by,
-      prev,
-      ...payload,
-    };
-    prev = hashOf(entry);
-    return entry;
-  });
+  const entries = chainEntries(
+    RUN,
+    undefined,
+    flown.written.map((w, i) => ({
+      ...w,
+      id: `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
+      at_ms: 1e12 + w.t_s * 1000,
+    })),
+  );
   const text = writeBundle(
     {
-      id: '0193a000-0000-7000-8000-0000000000aa',
+      id: RUN,
       tail: 'QV-SKY',
       pilot: 'M. Aske',
       openedAt: '2026-11-25T08:00:00.000Z',

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import type { Entry } from './entries.ts';
+import type { Entry, Payload } from './entries.ts';
 
 export const CHAIN_START = '0'.repeat(64);
 
@@ -24,6 +24,35 @@ export function digestOf(text: string): string {
 
 export function hashOf(entry: Entry): string {
   return digestOf(canonicalJson(entry));
+}
+
+export interface Draft {
+  id: string;
+  /** wall clock, ms since 1970 */
+  at_ms: number;
+  t_s: number;
+  by: string;
+  payload: Payload;
+}
+
+/** Makes journal entries of drafts: numbered and chained behind `last`, run clock to the millisecond. */
+export function chainEntries(run: string, last: Entry | undefined, drafts: readonly Draft[]): Entry[] {
+  let prev = last ? hashOf(last) : CHAIN_START;
+  let seq = last?.seq ?? 0;
+  return drafts.map(({ id, at_ms, t_s, by, payload }) => {
+    const entry: Entry = {
+      id,
+      run,
+      seq: ++seq,
+      at: new Date(at_ms).toISOString(),
+      t: Math.round(t_s * 1000) / 1000,
+      by,
+      prev,
+      ...payload,
+    };
+    prev = hashOf(entry);
+    return entry;
+  });
 }
 
 export type ChainFault = { seq: number; message: string };

@@ -1,4 +1,4 @@
-export { canonicalJson, CHAIN_START, type ChainFault, checkChain, digestOf, hashOf } from './chain.ts';
+export { canonicalJson, chainEntries, type ChainFault, checkChain, digestOf, type Draft, hashOf } from './chain.ts';
 export { type Entry, parseEntry, type Payload, type PayloadKind, payloadSchema, type Stamp } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {

@@ -1,36 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { DeviceLineReader, readCsv, verifyBundle, writeBundle, writeCsv, writeDeviceLine } from '@rouse/core/format';
-import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
-import { channelIndex, flyPreset, skerry } from '../skerry.ts';
+import { channelIndex, flyPreset, journalOf, RUN_ID, skerry } from '../skerry.ts';
 
 const flown = flyPreset('no-light');
-const RUN = '0193a000-0000-7000-8000-0000000000aa';
-
-function entries(): Entry[] {
-  let prev = CHAIN_START;
-  return flown.written.map(({ t_s, by, payload }, i) => {
-    const id = `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`;
-    const entry: Entry = {
-      id,
-      run: RUN,
-      seq: i + 1,
-      at: new Date(1e12 + t_s * 1000).toISOString(),
-      t: t_s,
-      by,
-      prev,
-      ...payload,
-    };
-    prev = hashOf(entry);
-    return entry;
-  });
-}
-
 describe('run bundle', () => {
   const text = writeBundle(
-    { id: RUN, tail: 'QV-SKY', pilot: 'M. Aske', openedAt: '2026-11-25T08:00:00.000Z' },
+    { id: RUN_ID, tail: 'QV-SKY', pilot: 'M. Aske', openedAt: '2026-11-25T08:00:00.000Z' },
     skerry,
-    entries(),
+    journalOf(flown.written),
     flown.trace,
   );
 

@@ -2,10 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   acceptFromPilot,
-  CHAIN_START,
   checkChain,
   type Entry,
-  hashOf,
   itemState,
   legSpans,
   meanwhileItems,
@@ -19,29 +17,7 @@ import {
   reduceRun,
   stillOpen,
 } from '@rouse/core/procedure';
-import { channelIndex, flyPreset, skerry } from '../skerry.ts';
-
-const RUN = '0193a000-0000-7000-8000-0000000000ff';
-const uuid = (n: number): string => `0193a000-0000-7000-8000-${String(n).padStart(12, '0')}`;
-
-/** Chains payloads as the server does. */
-function chain(written: readonly { t_s: number; by: string; payload: Payload }[]): Entry[] {
-  let prev = CHAIN_START;
-  return written.map(({ t_s, by, payload }, i) => {
-    const entry: Entry = {
-      id: uuid(i + 1),
-      run: RUN,
-      seq: i + 1,
-      at: new Date(1e12 + t_s * 1000).toISOString(),
-      t: t_s,
-      by,
-      prev,
-      ...payload,
-    };
-    prev = hashOf(entry);
-    return entry;
-  });
-}
+import { channelIndex, flyPreset, journalOf, skerry } from '../skerry.ts';
 
 const opened: Payload = {
   kind: 'run-opened',
@@ -54,15 +30,15 @@ const opened: Payload = {
 };
 const done = (item: string): Payload => ({ kind: 'item-done', item, how: 'declared', value: null, words: '' });
 const journal = (...payloads: Payload[]): Entry[] =>
-  chain(payloads.map((payload, i) => ({ t_s: i, by: 'pilot', payload })));
+  journalOf(payloads.map((payload, i) => ({ t_s: i, by: 'pilot', payload })));
 const frame = (values: Record<string, number>): Float64Array => {
   const out = new Float64Array(skerry.channels.length);
   for (const [id, v] of Object.entries(values)) out[channelIndex(id)] = v;
   return out;
 };
 
-const flown = chain(flyPreset('mild').written);
-const aborted = chain(flyPreset('hot-start').written);
+const flown = journalOf(flyPreset('mild').written);
+const aborted = journalOf(flyPreset('hot-start').written);
 
 describe('the journal', () => {
   test('reading an entry back gives the same entry, and nonsense is refused', () => {

@@ -1,7 +1,7 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { featuresOf } from '@rouse/core/health';
-import { CHAIN_START, type Entry, hashOf } from '@rouse/core/procedure';
+import { chainEntries } from '@rouse/core/procedure';
 import { type Conditions, NormalSource } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertEntries } from '../db/entries.ts';
@@ -75,25 +75,16 @@ async function store(tx: Tx, type: TypeFile, openedAt: Date, words: string, flow
     source: 'simulated',
     conditions: words,
   });
-  const entries: Entry[] = [];
-  let prev = CHAIN_START;
-  for (const { t_s, by, payload } of flown.written) {
-    const at = new Date(openedAt.getTime() + t_s * 1000);
-    const named =
-      payload.kind === 'run-opened' ? { ...payload, tail: DEMO.tail, pad: DEMO.pad, conditions: words } : payload;
-    const entry: Entry = {
-      id: uuidv7({ msecs: at.getTime() }),
-      run: runId,
-      seq: entries.length + 1,
-      at: at.toISOString(),
-      t: t_s,
-      by: by === 'pilot' ? DEMO.personId : by,
-      prev,
-      ...named,
-    };
-    prev = hashOf(entry);
-    entries.push(entry);
-  }
+  const entries = chainEntries(
+    runId,
+    undefined,
+    flown.written.map(({ t_s, by, payload }) => {
+      const at_ms = openedAt.getTime() + t_s * 1000;
+      const named =
+        payload.kind === 'run-opened' ? { ...payload, tail: DEMO.tail, pad: DEMO.pad, conditions: words } : payload;
+      return { id: uuidv7({ msecs: at_ms }), at_ms, t_s, by: by === 'pilot' ? DEMO.personId : by, payload: named };
+    }),
+  );
   await insertEntries(tx, key.runMonth, entries);
   await insertChunk(tx, key, flown.trace, type.channels);
   for (const start of flown.starts) {

@@ -1,8 +1,7 @@
 import {
   acceptFromPilot,
-  CHAIN_START,
+  chainEntries,
   type Entry,
-  hashOf,
   type Payload,
   reduceRun,
   type RunState,
@@ -20,7 +19,7 @@ export interface Clock {
   now(): number;
 }
 
-interface Draft {
+interface Written {
   id?: string;
   by: string;
   t_s: number;
@@ -64,7 +63,7 @@ export class Journal {
   }
 
   /** What the watch, or the program itself, writes; it may be nothing. `alongside` joins the same transaction. */
-  append(drafts: readonly Draft[], alongside?: (tx: Tx) => Promise<void>): Promise<readonly Entry[]> {
+  append(drafts: readonly Written[], alongside?: (tx: Tx) => Promise<void>): Promise<readonly Entry[]> {
     return this.inTurn(() => this.write(drafts, alongside));
   }
 
@@ -103,31 +102,25 @@ export class Journal {
     return turn;
   }
 
-  private async write(drafts: readonly Draft[], alongside?: (tx: Tx) => Promise<void>): Promise<readonly Entry[]> {
-    const at = new Date(this.clock.now());
-    const last = this.entries[this.entries.length - 1];
-    let prev = last ? hashOf(last) : CHAIN_START;
-    let seq = this.entries.length;
-    const entries = drafts.map((draft): Entry => {
-      const entry: Entry = {
+  private async write(drafts: readonly Written[], alongside?: (tx: Tx) => Promise<void>): Promise<readonly Entry[]> {
+    const at_ms = this.clock.now();
+    const entries = chainEntries(
+      this.run.runId,
+      this.entries[this.entries.length - 1],
+      drafts.map((draft) => ({
         id: draft.id ?? uuidv7(),
-        run: this.run.runId,
-        seq: ++seq,
-        at: at.toISOString(),
-        t: Math.round(draft.t_s * 1000) / 1000,
+        at_ms,
+        t_s: draft.t_s,
         by: draft.by,
-        prev,
-        ...draft.payload,
-      };
-      prev = hashOf(entry);
-      return entry;
-    });
+        payload: draft.payload,
+      })),
+    );
     await asOperator(this.pool, this.operatorId, async (tx) => {
       if (entries.length) await insertEntries(tx, this.run.runMonth, entries);
       for (const entry of entries) {
         if (entry.kind === 'exceedance' && entry.expired && entry.severity === 'warning')
           await insertExceedance(tx, this.run.aircraftId, entry);
-        if (entry.kind === 'closed') await closeRun(tx, this.run.runId, at, entry.outcome);
+        if (entry.kind === 'closed') await closeRun(tx, this.run.runId, new Date(at_ms), entry.outcome);
       }
       await alongside?.(tx);
     });
