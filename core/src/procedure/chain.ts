@@ -2,7 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Entry, Payload } from './entries.ts';
 
-export const CHAIN_START = '0'.repeat(64);
+const CHAIN_START = '0'.repeat(64);
 
 /** JSON with sorted keys and no spaces: one text for one value. NaN and undefined members are left out or null as in JSON. */
 export function canonicalJson(value: unknown): string {
