@@ -4,6 +4,7 @@ import net from 'node:net';
 import path from 'node:path';
 import pg from 'pg';
 import { launchChrome, openPage } from '../tests/browser/chrome.ts';
+import { untilReady } from '../tests/ready.ts';
 import { beginByKeyboard, workByKeyboard } from '../tests/browser/pilot.ts';
 import { startPostgres } from '../scripts/lib/pg.mjs';
 import { type Line, ROOT } from './measure.ts';
@@ -31,7 +32,7 @@ export async function live(): Promise<Line> {
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
       env,
     });
-    await once(child, 'message');
+    await untilReady(child);
     return child;
   };
   const server = await start('server/dist/main.js', []);

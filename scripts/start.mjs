@@ -77,6 +77,7 @@ try {
       ROUSE_CONTROL_PORT: String(controlPort),
     },
     (message) => {
+      if (message?.say) log(message.say);
       if (message?.ready && !told) {
         told = true;
         log(`ready in ${seconds(since)} s: open http://127.0.0.1:${message.port}`);

@@ -99,6 +99,7 @@ export class Rouse {
       controlPort: standIn.controlPort,
       demoStarts: options.demoStarts ?? 0,
       clock: { now: Date.now },
+      say: () => undefined,
       log: pino({ level: 'warn' }, { write: (line: string) => logged.push(line) }),
     });
     standIn.connect(program.devicePort);

@@ -12,7 +12,7 @@ function env(name: string): string {
 }
 
 const root = env('APP_ROOT');
-const log = pino({ level: process.env['LOG_LEVEL'] ?? 'info', base: null });
+const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn', base: null });
 const type = typeFileSchema.parse(JSON.parse(readFileSync(path.join(root, 'aircraft/skerry-s7.json'), 'utf8')));
 
 try {
@@ -28,6 +28,7 @@ try {
     demoStarts: Number(process.env['ROUSE_DEMO_STARTS'] ?? 44),
     clock: { now: Date.now },
     log,
+    say: (message) => process.send?.({ say: message }),
   });
   process.send?.({ ready: true, port: program.port });
   let stopping = false;

@@ -27,6 +27,8 @@ export interface ProgramOptions {
   demoStarts: number;
   clock: Clock;
   log: Logger;
+  /** tells whoever started the program what it does */
+  say: (message: string) => void;
 }
 
 export interface Program {
@@ -40,11 +42,11 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
   const { databaseUrl, log, clock, type } = options;
   await ensureDatabase(options.adminUrl, new URL(databaseUrl).pathname.slice(1));
   const migrated = await migrate(databaseUrl, options.migrationsDir);
-  if (migrated.length) log.info(`migrated: ${migrated.join(', ')}`);
+  if (migrated.length) options.say(`database migrated: ${migrated.join(', ')}`);
   const pool = openPool(databaseUrl);
   pool.on('error', (error) => log.error(error, 'idle database connection'));
   const owner = new pg.Pool({ connectionString: databaseUrl, max: 1 });
-  await loadDemo(owner, pool, type, new Date(clock.now()), options.demoStarts, (message) => log.info(message));
+  await loadDemo(owner, pool, type, new Date(clock.now()), options.demoStarts, options.say);
   await owner.end();
 
   const pages = new Pages();

@@ -100,5 +100,6 @@ test('without the stand-in a run can still be flown by declaration', async () =>
 
 test('every error is in the documented table with its status', () => {
   const docs = readFileSync(path.join(ROOT, 'docs/formats.md'), 'utf8');
-  for (const [code, { status }] of Object.entries(ERRORS)) expect(docs).toMatch(new RegExp(`\\| \`${code}\` +\\| ${status} +\\|`));
+  for (const [code, { status }] of Object.entries(ERRORS))
+    expect(docs).toMatch(new RegExp(`\\| \`${code}\` +\\| ${status} +\\|`));
 });

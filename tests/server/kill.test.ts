@@ -5,6 +5,7 @@ import { checkChain, itemState, presentItem, reduceRun } from '@rouse/core/proce
 import { decodeChunk } from '@rouse/core/trace';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller, freshDatabase, ROOT, skerry, startStandIn, waitUntil } from '../rouse.ts';
+import { untilReady } from '../ready.ts';
 
 const PORT = 18_640 + (process.pid % 500) * 3;
 let standIn: Awaited<ReturnType<typeof startStandIn>>;
@@ -27,8 +28,7 @@ async function launch(): Promise<void> {
       ROUSE_DEMO_STARTS: '0',
     },
   });
-  const [message] = (await once(server, 'message')) as [{ ready?: boolean }];
-  expect(message.ready).toBe(true);
+  await untilReady(server);
 }
 
 beforeAll(async () => {

@@ -18,7 +18,7 @@ export async function loadDemo(
   type: TypeFile,
   now: Date,
   starts: number,
-  log: (message: string) => void,
+  say: (message: string) => void,
 ): Promise<void> {
   await owner.query('INSERT INTO operator (operator_id, name, place) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
     DEMO.operatorId,
@@ -28,6 +28,7 @@ export async function loadDemo(
   await asOperator(pool, DEMO.operatorId, (tx) => loadFleet(tx, type));
   const loaded = await asOperator(pool, DEMO.operatorId, (tx) => isLoaded(tx, 'history'));
   if (loaded || starts === 0) return;
+  say(`demo: flying ${starts} earlier starts of ${DEMO.tail} on the simulator, once; this takes some ten seconds`);
   const since = performance.now();
   await asOperator(pool, DEMO.operatorId, async (tx) => {
     await loadHistory(tx, type, now, starts);
@@ -37,9 +38,7 @@ export async function loadDemo(
       now,
     ]);
   });
-  log(
-    `demo: ${starts} earlier starts of ${DEMO.tail} flown on the simulator in ${((performance.now() - since) / 1000).toFixed(1)} s`,
-  );
+  say(`demo: flown and stored in ${((performance.now() - since) / 1000).toFixed(1)} s`);
 }
 
 async function isLoaded(tx: Tx, name: string): Promise<boolean> {
