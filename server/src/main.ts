@@ -42,9 +42,9 @@ try {
   process.on('disconnect', stop); // the start command was killed
 } catch (error) {
   const busy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
-  log.fatal(
+  console.error(
     busy
-      ? `port in use: ${String(error)}. Stop the other program, or choose other ports with PORT=9000 npm start`
+      ? `[rouse] a port is in use (${error.message}). Is Rouse running already? Else choose other ports: PORT=9000 npm start`
       : error,
   );
   process.exit(3); // not worth another try by itself

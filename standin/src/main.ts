@@ -18,7 +18,14 @@ const [host, port] = values.device.split(':');
 const type = typeFileSchema.parse(JSON.parse(readFileSync(values.type, 'utf8')));
 const link = new Link(host ?? '127.0.0.1', Number(port));
 const unit = new Unit(type, (line) => link.send(line));
-const control = await openControlPort(Number(values.control), (command) => unit.obey(command));
+const control = await openControlPort(Number(values.control), (command) => unit.obey(command)).catch(
+  (error: unknown) => {
+    console.error(
+      `[rouse] the stand-in device cannot listen: ${error instanceof Error ? error.message : String(error)}`,
+    );
+    process.exit(3); // not worth another try by itself
+  },
+);
 unit.start();
 process.send?.({ ready: true, control: (control.address() as AddressInfo).port });
 

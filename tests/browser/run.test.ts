@@ -182,6 +182,9 @@ test('the screen can be read by day, by night and upright, without serious findi
     await other.page.goto(`${rouse.base}/start`, { waitUntil: 'networkidle2' });
     await other.page.waitForSelector('[data-item]');
     expect(await other.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+    await other.page.setViewport({ width: 390, height: 844 });
+    const stop = await other.page.$eval('footer button:last-child', (e) => e.getBoundingClientRect().right);
+    expect(stop).toBeLessThanOrEqual(390);
     await other.page.close();
     expect(other.complaints).toEqual([]);
   }

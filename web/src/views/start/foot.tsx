@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
-import { mono } from '../../app/theme.ts';
+import { mono, phone } from '../../app/theme.ts';
 import { Button, Key } from '../../parts/button.tsx';
 import { stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
@@ -32,6 +32,18 @@ const Bar = styled.footer`
   }
   > :nth-last-child(2) {
     margin-left: auto;
+  }
+  ${phone} {
+    padding: 0 10px;
+    gap: 10px;
+    > b {
+      flex: 1;
+    }
+    > time,
+    > [aria-pressed],
+    > [data-source='live'] {
+      display: none;
+    }
   }
 `;
 
