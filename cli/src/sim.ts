@@ -26,12 +26,21 @@ export function sim(options: { scenario?: string; id?: string; csv?: string }, p
     .filter((s) => options.id === undefined || (s as { id?: string }).id === options.id)
     .map((s, i) => check(scenarioSchema, s, `scenarios.${i}`));
   if (scenarios.length === 0) throw new BadInput('UNKNOWN_ID', `the file has no scenario ${options.id ?? ''}`, 'id');
-  const types = new Map(scenarios.map((s) => [s.type, findType(s.type)]));
+  let refused: BadInput | null = null;
   for (const scenario of scenarios) {
-    const { checks, log } = run(types.get(scenario.type)!.simulator, scenario);
-    print({ id: scenario.id, checks });
-    if (options.csv) writeFileSync(options.csv, csvOf(log));
+    try {
+      const { checks, log } = run(findType(scenario.type).simulator, scenario);
+      print({ id: scenario.id, checks });
+      if (options.csv) writeFileSync(options.csv, csvOf(log));
+    } catch (error) {
+      if (!(error instanceof BadInput)) throw error;
+      // the others of the file are still worth running
+      print({ id: scenario.id, error: { code: error.code, message: error.message, path: error.path } });
+      refused = error;
+    }
   }
+  if (refused)
+    throw new BadInput('SOME_REFUSED', 'at least one scenario could not be run; its line says why', refused.path);
 }
 
 function run(parameters: Parameters<typeof runScenario>[0], scenario: Scenario): ReturnType<typeof runScenario> {

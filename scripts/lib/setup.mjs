@@ -5,7 +5,12 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { pgBin, ROOT } from './pg.mjs';
 
-export const log = (message) => console.log(`[rouse] ${message}`);
+let out = process.stdout;
+/** For commands whose standard output is data: everything that is said goes to standard error. */
+export const speakOnStandardError = () => {
+  out = process.stderr;
+};
+export const log = (message) => out.write(`[rouse] ${message}\n`);
 export const seconds = (since) => ((performance.now() - since) / 1000).toFixed(1);
 
 /** Runs one named step and says how long it took. */
@@ -31,7 +36,7 @@ export function requireNode() {
 
 export function sh(file, args, options = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(file, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], ...options });
+    const child = spawn(file, args, { cwd: ROOT, stdio: ['ignore', out, 'inherit'], ...options });
     child.on('error', reject);
     child.on('exit', (code, signal) =>
       code === 0

@@ -24,6 +24,17 @@ export interface Controls {
   anti_ice: number;
   bleed_heat: number;
   hyd_test: number;
+  /** 0: a generator leaves the bus while a starter draws */
+  bus_tie: number;
+  /** who holds the collective: the caller, or a test pilot that keeps h_ref (and nr_min, a fraction) */
+  coll_mode: 'manual' | 'hold' | 'hover' | 'hover_nr';
+  h_ref: number;
+  nr_min: number;
+  /** these four act on aircraft with two engines or an inertial platform only; every cockpit of the language has them */
+  flight: number;
+  training: number;
+  ins: number;
+  rating: string;
 }
 
 export interface EngineFaults {
@@ -76,6 +87,14 @@ export function coldControls(parameters: SimulatorParameters): Controls {
     anti_ice: 0,
     bleed_heat: 0,
     hyd_test: 0,
+    bus_tie: 1,
+    coll_mode: 'manual',
+    h_ref: 0,
+    nr_min: 0.97,
+    flight: 0,
+    training: 0,
+    ins: 0,
+    rating: 'AUTO',
   };
 }
 

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import type { SimulatorParameters } from '../aircraft/index.ts';
 import { coldControls, type Controls } from './inputs.ts';
-import { clip } from './physics.ts';
 import { readSignal, setInput, type SignalValue } from './signals.ts';
 import { type Conditions, Simulator, TICK_S } from './simulator.ts';
 
@@ -34,7 +33,6 @@ export const scenarioSchema = z.looseObject({
   env: z.looseObject({}).optional(),
   init: z.looseObject({}).optional(),
   running: z.strictObject({ coll: z.number() }).optional(),
-  coll_mode: z.enum(['manual', 'hold', 'hover', 'hover_nr']).optional(),
   noise: z.boolean().optional(),
   seed: z.int().optional(),
   events: z.array(eventSchema),
@@ -66,7 +64,7 @@ export function runScenario(
   const simulator = new Simulator(parameters, conditions, scenario.seed ?? 1);
   const controls = coldControls(parameters);
   if (running) setFlying(controls, running.coll);
-  const pilot = hoverPilot(scenario, simulator, controls);
+  controls.h_ref = simulator.rotor.h_m;
   const signals = [...new Set([...scenario.outcomes.map((o) => o.sig), ...extraSignals])];
   const log: Log = { t: [], columns: new Map(signals.map((s) => [s, []])) };
   for (const s of signals) {
@@ -84,7 +82,6 @@ export function runScenario(
       fired.set(w.id, now);
       for (const [key, value] of Object.entries(w.event.set)) setInput(simulator, controls, key, value);
     }
-    pilot?.(simulator, controls);
     simulator.tick(controls);
     log.t.push((k + 1) / 50);
     for (const s of signals) log.columns.get(s)!.push(readSignal(simulator, logName(s))!);
@@ -107,25 +104,6 @@ function setFlying(controls: Controls, coll: number): void {
     lever.mode = 'FLY';
     lever.gen = 1;
   }
-}
-
-/** Test pilots that hold a height with the collective (docs/physics.md 19.2). */
-function hoverPilot(
-  scenario: Scenario,
-  simulator: Simulator,
-  controls: Controls,
-): ((s: Simulator, c: Controls) => void) | null {
-  const mode = scenario.coll_mode ?? 'manual';
-  if (mode === 'manual' || mode === 'hold') return null;
-  const h_ref = Number((scenario['h_ref'] as number | undefined) ?? simulator.rotor.h_m);
-  const nr_min = Number((scenario['nr_min'] as number | undefined) ?? 0.97);
-  controls.coll = simulator.rotor.c;
-  return (s, c) => {
-    const vz_ref = clip(0.5 * (h_ref - s.rotor.h_m), -3, 2);
-    let rate = clip(0.1 * (vz_ref - s.rotor.vz) - (0.09 * s.rotor.Fz) / s.rotor.mass_kg, -0.3, 0.3);
-    if (mode === 'hover_nr') rate = Math.min(rate, clip(6 * (s.rotor.nr - nr_min) + 3 * s.rotor.d_nr, -0.6, 0.6));
-    c.coll = clip(c.coll + rate * TICK_S, 0, 1);
-  };
 }
 
 function due(

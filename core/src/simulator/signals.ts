@@ -34,6 +34,16 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     else (lever as unknown as Record<string, number>)[path[1]] = number;
     return;
   }
+  if (key === 'coll_mode') {
+    if (!['manual', 'hold', 'hover', 'hover_nr'].includes(String(value)))
+      throw new RangeError(`coll_mode cannot be ${value}`);
+    controls.coll_mode = value as Controls['coll_mode'];
+    return;
+  }
+  if (key === 'rating') {
+    controls.rating = String(value);
+    return;
+  }
   if (path.length === 1 && typeof (controls as unknown as Record<string, unknown>)[key] === 'number') {
     (controls as unknown as Record<string, number>)[key] = number;
     return;

@@ -3,6 +3,7 @@ import { DigitalControl, type ControlInputs } from './digital-control.ts';
 import { ElectricalNetwork } from './electrical.ts';
 import { Engine, type EngineSurroundings } from './engine.ts';
 import { type Environment, type EnvironmentInput, environmentOf } from './environment.ts';
+import { flyCollective } from './hover-pilot.ts';
 import { coldControls, type Controls, noAircraftFaults } from './inputs.ts';
 import { KELVIN } from './physics.ts';
 import { NormalSource } from './random.ts';
@@ -180,10 +181,11 @@ export class Simulator {
     let sparks = 0;
     for (let i = 0; i < this.engines.length; i++) {
       this.control(i, controls);
-      this.generator(i, controls);
       if (this.engines[i]!.spark) sparks++;
       this.engines[i]!.refreshViscosity();
     }
+    flyCollective(controls, this.rotor, TICK_S);
+    for (let i = 0; i < this.engines.length; i++) this.generator(i, controls);
     this.rotor.refreshViscosity();
     this.bus.refreshBattery();
     this.bus.setLoads(controls, sparks);
@@ -263,6 +265,8 @@ export class Simulator {
 
   private evaluate(controls: Controls): void {
     const bus = this.bus;
+    let starting = false;
+    for (let i = 0; i < this.engines.length; i++) starting ||= this.engines[i]!.starter;
     for (let i = 0; i < this.engines.length; i++) {
       const e = this.engines[i]!;
       const p = e.p;
@@ -273,7 +277,7 @@ export class Simulator {
       starter.resistance_ohm =
         (p.starter_r_ohm * (1 + 0.0039 * e.dTst) + p.starter_lead_r_ohm) * e.faults.starter_r_mult + p.starter_kse * w;
       const gen = bus.generators[i]!;
-      gen.on = e.genOnline;
+      gen.on = e.genOnline && (controls.bus_tie > 0 || !starting);
       gen.source_v = p.gen_v_set_v - 4 * (1 - e.sgen);
       gen.resistance_ohm = p.gen_r_ohm;
       gen.limit_a = p.gen_i_lim_a;

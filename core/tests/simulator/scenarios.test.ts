@@ -24,3 +24,35 @@ test('an outcome without an expected value is measured and not judged', () => {
   expect(checks[0]!.ok).toBeNull();
   expect(checks[0]!.measured).toBeGreaterThan(600);
 });
+
+test('a test pilot holds the hover, and lets the rotor have its speed when asked', () => {
+  const hover = scenarioSchema.parse({
+    id: 'hover',
+    type: 'S7',
+    running: { coll: 0.5 },
+    init: { height_m: 20 },
+    duration_s: 60,
+    events: [{ t: 0, set: { coll_mode: 'hover', flight: 1, rating: 'AUTO', 'load.base_bus': 1 } }],
+    outcomes: [
+      { fn: 'end', sig: 'h' },
+      { fn: 'end', sig: 'nr' },
+      { fn: 'end', sig: 'e1.tq' },
+      { fn: 'final', sig: 'e1.mode' },
+    ],
+  });
+  const [h, nr, tq, mode] = runScenario(skerry.simulator, hover).checks.map((c) => c.measured);
+  expect(h).toBeCloseTo(20, 0);
+  expect(nr).toBeCloseTo(100, 0);
+  expect(tq).toBeGreaterThan(50);
+  expect(tq).toBeLessThan(100);
+  expect(mode).toBe('RUN');
+  const failing = {
+    ...hover,
+    events: [...hover.events, { t: 40, set: { 'fault.e1.fuel_cut': 1, coll_mode: 'hover_nr', nr_min: 0.9 } }],
+  };
+  const [low] = runScenario(skerry.simulator, { ...failing, outcomes: [{ fn: 'at', sig: 'h', t: 44 }] }).checks;
+  expect(low!.measured).toBeLessThan(19);
+  expect(() => runScenario(skerry.simulator, { ...hover, events: [{ t: 0, set: { coll_mode: 'loop' } }] })).toThrow(
+    /loop/,
+  );
+});
