@@ -22,20 +22,22 @@ export function sim(options: { scenario?: string; id?: string; csv?: string }, p
     : 'scenarios' in parsed
       ? (parsed['scenarios'] as unknown[])
       : [parsed];
-  const scenarios = list
-    .filter((s) => options.id === undefined || (s as { id?: string }).id === options.id)
-    .map((s, i) => check(scenarioSchema, s, `scenarios.${i}`));
-  if (scenarios.length === 0) throw new BadInput('UNKNOWN_ID', `the file has no scenario ${options.id ?? ''}`, 'id');
+  const wanted = list
+    .map((raw, i) => ({ raw, i, id: (raw as { id?: string }).id }))
+    .filter(({ id }) => options.id === undefined || id === options.id);
+  if (wanted.length === 0) throw new BadInput('UNKNOWN_ID', `the file has no scenario ${options.id ?? ''}`, 'id');
   let refused: BadInput | null = null;
-  for (const scenario of scenarios) {
+  for (const { raw, i, id } of wanted) {
     try {
-      const { checks, log } = run(findType(scenario.type).simulator, scenario);
-      print({ id: scenario.id, checks });
+      const type = findType(String((raw as { type?: unknown }).type));
+      const scenario = check(scenarioSchema, raw, `scenarios.${i}`);
+      const { checks, log } = run(type.simulator, scenario);
+      print({ id, checks });
       if (options.csv) writeFileSync(options.csv, csvOf(log));
     } catch (error) {
       if (!(error instanceof BadInput)) throw error;
       // the others of the file are still worth running
-      print({ id: scenario.id, error: { code: error.code, message: error.message, path: error.path } });
+      print({ id, error: { code: error.code, message: error.message, path: error.path } });
       refused = error;
     }
   }

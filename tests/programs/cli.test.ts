@@ -80,9 +80,12 @@ describe('sim', () => {
 
   test('a scenario of an unknown aircraft, or with a wrong field, is refused with its place', () => {
     const base = { id: 'X', type: 'S7', events: [], duration_s: 1, outcomes: [] };
-    expect(errorOf(cli('sim', '--scenario', file('a.json', JSON.stringify({ ...base, type: 'Q1' }))).lines).code).toBe(
-      'UNKNOWN_AIRCRAFT',
-    );
+    const two = { scenarios: [{ ...base, type: 'Q1' }, base] };
+    const answer = cli('sim', '--scenario', file('a.json', JSON.stringify(two)));
+    expect(answer.code).toBe(2);
+    expect(errorOf(answer.lines).code).toBe('UNKNOWN_AIRCRAFT');
+    expect(answer.lines[1]).toEqual({ id: 'X', checks: [] });
+    expect(answer.lines[2]!['error']).toMatchObject({ code: 'SOME_REFUSED' });
     expect(
       errorOf(cli('sim', '--scenario', file('b.json', JSON.stringify({ ...base, duration_s: 'long' }))).lines),
     ).toMatchObject({ code: 'BAD_FIELD', path: 'scenarios.0.duration_s' });
