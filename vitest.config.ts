@@ -14,6 +14,7 @@ export default defineConfig({
           testTimeout: 60_000,
         },
       },
+      { test: { ...node, name: 'web', sequence: { groupOrder: 0 }, include: ['web/tests/**/*.test.ts'] } },
       {
         test: {
           ...node,

@@ -1,48 +1,20 @@
-import path from 'node:path';
-import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from 'vitest';
-import { Caller, ROOT, Rouse, skerry, waitUntil } from '../rouse.ts';
-import { type Chrome, launchChrome, openPage, type OpenPage, seriousFindings, spoken } from './chrome.ts';
+import { expect, test } from 'vitest';
+import { skerry, waitUntil } from '../rouse.ts';
+import { openPage, seriousFindings, spoken } from './chrome.ts';
 import { beginByKeyboard, figure, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+import { useStage } from './stage.ts';
 
-let rouse: Rouse;
-let chrome: Chrome;
-let open: OpenPage;
-let call: Caller;
-
-beforeAll(async () => {
-  [rouse, chrome] = await Promise.all([
-    Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist') }),
-    launchChrome(),
-  ]);
-  call = new Caller(rouse.base);
-});
-afterAll(async () => {
-  await chrome.close();
-  await rouse.stop();
-  expect(rouse.errors).toEqual([]);
-});
-beforeEach(async () => {
-  open = await openPage(chrome.browser);
-});
-afterEach(async () => {
-  const run = (await call.get<{ aircraft: { openRun: string | null }[] }>('/today')).aircraft[0]!.openRun;
-  if (run) await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
-  await open.page.close();
-  expect(open.complaints).toEqual([]);
-});
-
-const choose = (preset: string): Promise<unknown> => call.post('/stand-in/conditions', { preset });
-const text = async (selector: string): Promise<string> => open.page.$eval(selector, (e) => e.textContent ?? '');
+const stage = useStage();
 
 test('the whole run by keyboard, from cold to ready for lift, then read back', async () => {
-  await choose('warm-turn-round');
-  const { page } = open;
-  const run = await beginByKeyboard(page, rouse.base);
+  await stage.choose('warm-turn-round');
+  const { page } = stage.open;
+  const run = await beginByKeyboard(page, stage.rouse.base);
   const worked = await workByKeyboard(page, 'end');
   expect(worked).toEqual(
     expect.arrayContaining(['papers', 'battery-on', 'engine-start', 'generator-on', 'run-up', 'ready']),
   );
-  expect(await text('[data-item="end"]')).toContain('Ready for lift');
+  expect(await stage.text('[data-item="end"]')).toContain('Ready for lift');
   const said = await spoken(page);
   for (const words of ['Starter engaged', 'Oil pressure rising', 'steady']) expect(said.join('\n')).toContain(words);
   expect(said.some((s) => s.startsWith('Light-off'))).toBe(true);
@@ -50,29 +22,29 @@ test('the whole run by keyboard, from cold to ready for lift, then read back', a
 
   await page.keyboard.press('Space');
   await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
-  const detail = await call.detail(run);
+  const detail = await stage.call.detail(run);
   expect(detail.outcome).toBe('ready');
 
-  await page.goto(`${rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-chain="true"]');
-  expect(await text('header h2')).toMatch(/^A good start/);
-  expect(await text('[aria-label="What happened"]')).toContain('Light-off');
-  expect(await text('[aria-label="Against its usual"]')).toMatch(/Peak temperature *6\d\d/);
+  expect(await stage.text('header h2')).toMatch(/^A good start/);
+  expect(await stage.text('[aria-label="What happened"]')).toContain('Light-off');
+  expect(await stage.text('[aria-label="Against its usual"]')).toMatch(/Peak temperature *6\d\d/);
   expect(await seriousFindings(page)).toEqual([]);
 });
 
 test('a hot start is caught: the cue takes the middle, the list turns, the actions work', async () => {
-  await choose('hot-start');
-  const { page } = open;
-  await beginByKeyboard(page, rouse.base);
+  await stage.choose('hot-start');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
   await workByKeyboard(page, 'engine-start');
   await leaveItem(page, 'engine-start', 30_000);
   await page.waitForSelector('[data-abort] h2');
-  const panel = await text('[data-abort] header');
+  const panel = await stage.text('[data-abort] header');
   expect(panel).toMatch(/hot/i);
   expect(panel).toMatch(/TOT \d+ °C/);
   expect((await spoken(page)).some((s) => s.startsWith('Abort.'))).toBe(true);
-  expect(await text('[role="alert"]')).toMatch(/TOT/);
+  expect(await stage.text('[role="alert"]')).toMatch(/TOT/);
   expect(await presentItem(page)).toMatch(/hot-selector-off$/);
   expect(await seriousFindings(page)).toEqual([]);
   await page.keyboard.press('s');
@@ -81,9 +53,9 @@ test('a hot start is caught: the cue takes the middle, the list turns, the actio
 });
 
 test('a reload in mid-start is back on the same item with the same clock within two seconds', async () => {
-  await choose('mild');
-  const { page } = open;
-  await beginByKeyboard(page, rouse.base);
+  await stage.choose('mild');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
   await workByKeyboard(page, 'engine-start');
   await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 15);
   const clock = async (): Promise<{ t_s: number; at_ms: number }> =>
@@ -108,12 +80,12 @@ test('a reload in mid-start is back on the same item with the same clock within 
 });
 
 test('when the device falls silent, every reading is unknown within a second, and back when it speaks', async () => {
-  await choose('mild');
-  const { page } = open;
-  await beginByKeyboard(page, rouse.base);
+  await stage.choose('mild');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
   await workByKeyboard(page, 'bus-volts');
   await page.waitForFunction(() => Number(document.querySelector('[data-channel="bus.volts"] b')?.textContent) > 24);
-  rouse.standIn.unit.obey({ cmd: 'stream', on: false });
+  stage.rouse.standIn.unit.obey({ cmd: 'stream', on: false });
   const silentAt = Date.now();
   await page.waitForFunction(
     () =>
@@ -129,14 +101,14 @@ test('when the device falls silent, every reading is unknown within a second, an
     document.querySelector('[role="alert"]')?.textContent?.includes('Every reading is unknown'),
   );
   expect(await figure(page, 'tot.1')).toBe('unknown');
-  rouse.standIn.unit.obey({ cmd: 'stream', on: true });
+  stage.rouse.standIn.unit.obey({ cmd: 'stream', on: true });
   await page.waitForFunction(() => Number(document.querySelector('[data-channel="bus.volts"] b')?.textContent) > 24);
 });
 
 test('wrong input: a denied reading, an empty note, a fault, a skip, back and undo', async () => {
-  await choose('mild');
-  const { page } = open;
-  const run = await beginByKeyboard(page, rouse.base);
+  await stage.choose('mild');
+  const { page } = stage.open;
+  const run = await beginByKeyboard(page, stage.rouse.base);
   await workByKeyboard(page, 'battery-on');
   await page.keyboard.press('Space');
   await page.waitForFunction(() =>
@@ -154,7 +126,9 @@ test('wrong input: a denied reading, an empty note, a fault, a skip, back and un
   await page.keyboard.press('Enter');
   await leaveItem(page, 'fuel-quantity');
   await waitUntil(async () =>
-    (await call.detail(run)).entries.some((e) => e.kind === 'item-fault' && e.note === 'gauge sticks') ? true : null,
+    (await stage.call.detail(run)).entries.some((e) => e.kind === 'item-fault' && e.note === 'gauge sticks')
+      ? true
+      : null,
   );
 
   await page.keyboard.press('b');
@@ -165,21 +139,21 @@ test('wrong input: a denied reading, an empty note, a fault, a skip, back and un
   await page.waitForSelector('#ask');
   await page.keyboard.press('Escape'); // leaves the field, does not stop anything
   await page.waitForFunction(() => document.querySelector('#ask') === null);
-  expect((await call.detail(run)).entries.some((e) => e.kind === 'abort')).toBe(false);
+  expect((await stage.call.detail(run)).entries.some((e) => e.kind === 'abort')).toBe(false);
 });
 
 test('the screen can be read by day, by night and upright, without serious findings', async () => {
-  await choose('mild');
-  await beginByKeyboard(open.page, rouse.base);
+  await stage.choose('mild');
+  await beginByKeyboard(stage.open.page, stage.rouse.base);
   for (const light of ['day', 'night', 'sun'] as const) {
-    const other = await openPage(chrome.browser, light);
+    const other = await openPage(stage.chrome.browser, light);
     for (const place of ['/', '/start', '/debrief']) {
-      await other.page.goto(rouse.base + place, { waitUntil: 'networkidle2' });
+      await other.page.goto(stage.rouse.base + place, { waitUntil: 'networkidle2' });
       await other.page.waitForSelector(place === '/start' ? '[data-item]' : 'main h1');
       expect(await seriousFindings(other.page), `${light} ${place}`).toEqual([]);
     }
     await other.page.setViewport({ width: 820, height: 1180 });
-    await other.page.goto(`${rouse.base}/start`, { waitUntil: 'networkidle2' });
+    await other.page.goto(`${stage.rouse.base}/start`, { waitUntil: 'networkidle2' });
     await other.page.waitForSelector('[data-item]');
     expect(await other.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
     await other.page.setViewport({ width: 390, height: 844 });
@@ -191,9 +165,9 @@ test('the screen can be read by day, by night and upright, without serious findi
 });
 
 test('every room row has a place in the type file, and stays in it', async () => {
-  await choose('mild');
-  const { page } = open;
-  await beginByKeyboard(page, rouse.base);
+  await stage.choose('mild');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
   const rows = await page.$$eval('[data-channel]', (list) => list.map((e) => (e as HTMLElement).dataset['channel']));
   expect(rows).toEqual(skerry.room);
 });

@@ -18,7 +18,7 @@ export function ticks([low, high]: readonly [number, number], count: number): nu
   const step = [1, 2, 2.5, 5, 10].map((m) => m * power).find((s) => s >= raw)!;
   const out: number[] = [];
   for (let v = Math.ceil(low / step - 1e-9) * step; v <= high + step * 1e-9; v += step)
-    out.push(Math.round(v / step) * step);
+    out.push(Math.round(v / step) * step + 0);
   return out;
 }
 

@@ -1,0 +1,149 @@
+import { expect, test } from 'vitest';
+import { verifyBundle } from '@rouse/core/format';
+import { waitUntil } from '../rouse.ts';
+import { seriousFindings, spoken } from './chrome.ts';
+import { beginByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+import { useStage } from './stage.ts';
+
+const stage = useStage();
+
+test.each([
+  ['hung-start', 'Hung start', /Ng hangs at \d+\.\d %/, /Hung at \d+ percent/],
+  ['no-light', 'No light', /No light 6\.0 s after fuel/, /No light/],
+  ['weak-battery', 'Volts too low', /Bus \d+\.\d V: below 13\.2 V/, /Volts low/],
+])(
+  '%s, chosen on Today, is caught with its reason, its figure and its actions',
+  async (preset, title, figure, said) => {
+    await stage.choose(preset);
+    const { page } = stage.open;
+    const run = await beginByKeyboard(page, stage.rouse.base);
+    await workByKeyboard(page, 'engine-start');
+    await leaveItem(page, 'engine-start', 40_000);
+    expect(await stage.text('[data-abort] h2')).toBe(title);
+    expect(await stage.text('[data-abort] header')).toMatch(figure);
+    expect((await spoken(page)).join(' ')).toMatch(said);
+    expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
+    expect(await presentItem(page)).toMatch(/-selector-off$/);
+    await page.keyboard.press('s');
+    await leaveItem(page, await presentItem(page));
+    const { entries } = await stage.call.detail(run);
+    expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
+      true,
+    );
+  },
+);
+
+test('the conditions are chosen with the keyboard, and locked while a run is open', async () => {
+  await stage.choose('mild');
+  const { page } = stage.open;
+  await page.goto(`${stage.rouse.base}/`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[role="radiogroup"]');
+  await page.focus('[role="radiogroup"] input');
+  await page.keyboard.press('ArrowDown');
+  await page.waitForFunction(() =>
+    document.querySelector('label[data-selected]')?.textContent?.startsWith('Second flight'),
+  );
+  const today = await stage.call.get<{ standIn: { preset: string } }>('/today');
+  expect(today.standIn.preset).toBe('warm-turn-round');
+  await stage.call.open();
+  await page.reload({ waitUntil: 'networkidle2' });
+  await page.waitForFunction(() => document.activeElement?.textContent === 'Continue the open run');
+  expect(await page.$eval('[role="radiogroup"] input', (e) => (e as HTMLInputElement).disabled)).toBe(true);
+});
+
+test('the pilot stops a start with Esc, and the record says so', async () => {
+  await stage.choose('mild');
+  const { page } = stage.open;
+  const run = await beginByKeyboard(page, stage.rouse.base);
+  await page.keyboard.press('Escape'); // nothing runs: nothing to stop
+  await workByKeyboard(page, 'engine-start');
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 8);
+  await page.keyboard.press('m');
+  await page.keyboard.press('Escape');
+  await page.waitForSelector('[data-abort="pilot"]');
+  const { entries } = await stage.call.detail(run);
+  expect(entries.filter((e) => e.kind === 'abort').map((e) => e.reason)).toEqual(['pilot']);
+  expect(entries.some((e) => e.kind === 'mark')).toBe(true);
+});
+
+test('while oil warms, another item is taken with its number', async () => {
+  await stage.choose('cold');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
+  await workByKeyboard(page, 'captions-idle');
+  await page.waitForFunction(() => document.body.textContent?.includes('Meanwhile'));
+  await page.keyboard.press('1');
+  await page.waitForSelector('[data-item="avionics-on"]');
+  await page.keyboard.press('s');
+  await leaveItem(page, 'avionics-on');
+  expect(await presentItem(page)).toBe('captions-idle');
+  await page.keyboard.press('Space');
+  await leaveItem(page, 'captions-idle');
+  expect(await stage.text('[role="progressbar"] , main')).toMatch(/Engine oil/);
+});
+
+test('help, why and voice answer their keys', async () => {
+  await stage.choose('mild');
+  const { page } = stage.open;
+  await beginByKeyboard(page, stage.rouse.base);
+  await page.keyboard.press('?');
+  await page.waitForFunction(() => document.body.textContent?.includes('mark the moment'));
+  expect(await stage.text('[data-item]')).toContain('Read it before the first switch');
+  await page.keyboard.press('w');
+  await page.waitForFunction(
+    () => !document.querySelector('[data-item]')?.textContent?.includes('Read it before the first switch'),
+  );
+  await page.keyboard.press('v');
+  await page.waitForFunction(() => document.querySelector('footer')?.textContent?.includes('Voice off'));
+  await workByKeyboard(page, 'engine-start');
+  await page.waitForFunction(() => document.querySelector('footer')?.textContent?.includes('Starter engaged'));
+  expect(await spoken(page)).toEqual([]);
+});
+
+test('an earlier start is read back: tables, exports, and a note that stays', async () => {
+  const { page } = stage.open;
+  await page.goto(`${stage.rouse.base}/debrief`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('main a');
+  const place = await page.$$eval('main a', (links) =>
+    links.map((a) => (a as HTMLAnchorElement).href).find((href) => href.includes('/debrief/'))!,
+  );
+  const run = place.split('/').pop()!;
+  await page.goto(place, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-chain="true"]');
+  const tables = await page.$$('section[aria-label="Drawings"] button');
+  for (const button of tables) await button.click();
+  await page.waitForFunction(() => document.querySelectorAll('table').length === 2);
+  expect(await stage.text('table')).toMatch(/Ng %This start °CUsual °C/);
+  expect(await seriousFindings(page)).toEqual([]);
+
+  const exports = await page.$$eval('nav[aria-label="Exports"] a', (links) =>
+    links.map((a) => (a as HTMLAnchorElement).href),
+  );
+  const [csv, bundle] = await Promise.all(exports.map(async (href) => (await fetch(href)).text()));
+  expect(csv).toMatch(/^t_s,ng\.1_pct/);
+  expect(verifyBundle(bundle!).ok).toBe(true);
+
+  const add = (await page.$$('footer button')).at(-1)!;
+  await add.click();
+  await page.waitForSelector('footer input');
+  await page.keyboard.type('Gusty from the left.');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() =>
+    document.querySelector('[aria-label="What happened"]')?.textContent?.includes('Gusty from the left.'),
+  );
+  await waitUntil(async () => (await stage.call.detail(run)).entries.some((e) => e.kind === 'note'));
+  await page.reload({ waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-chain="true"]');
+});
+
+test('a run that is not there, and a place that is not there, say so and show the way back', async () => {
+  const { page } = stage.open;
+  await page.goto(`${stage.rouse.base}/debrief/0193a000-0000-7000-8000-00000000dead`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[role="alert"]');
+  expect(await stage.text('[role="alert"]')).toMatch(/no run/);
+  await page.goto(`${stage.rouse.base}/start`, { waitUntil: 'networkidle2' });
+  await page.waitForFunction(() => document.body.textContent?.includes('No run is open'));
+  await page.goto(`${stage.rouse.base}/nowhere`, { waitUntil: 'networkidle2' });
+  await page.waitForFunction(() => document.body.textContent?.includes('There is no such page'));
+  stage.open.complaints.length = 0; // the router names the missing place on the console
+});

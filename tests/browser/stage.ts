@@ -1,0 +1,58 @@
+import path from 'node:path';
+import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest';
+import { Caller, ROOT, Rouse } from '../rouse.ts';
+import { type Chrome, launchChrome, openPage, type OpenPage } from './chrome.ts';
+
+/** A server with its stand-in, a browser, and a fresh page for each test; what a page complains of fails its test. */
+export interface Stage {
+  readonly rouse: Rouse;
+  readonly chrome: Chrome;
+  readonly open: OpenPage;
+  readonly call: Caller;
+  choose(preset: string): Promise<unknown>;
+  text(selector: string): Promise<string>;
+}
+
+export function useStage(): Stage {
+  let rouse: Rouse;
+  let chrome: Chrome;
+  let open: OpenPage;
+  let call: Caller;
+  beforeAll(async () => {
+    [rouse, chrome] = await Promise.all([
+      Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist') }),
+      launchChrome(),
+    ]);
+    call = new Caller(rouse.base);
+  });
+  afterAll(async () => {
+    await chrome.close();
+    await rouse.stop();
+    expect(rouse.errors).toEqual([]);
+  });
+  beforeEach(async () => {
+    open = await openPage(chrome.browser);
+  });
+  afterEach(async () => {
+    const run = (await call.get<{ aircraft: { openRun: string | null }[] }>('/today')).aircraft[0]!.openRun;
+    if (run) await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
+    await open.page.close();
+    expect(open.complaints).toEqual([]);
+  });
+  return {
+    get rouse() {
+      return rouse;
+    },
+    get chrome() {
+      return chrome;
+    },
+    get open() {
+      return open;
+    },
+    get call() {
+      return call;
+    },
+    choose: (preset) => call.post('/stand-in/conditions', { preset }),
+    text: (selector) => open.page.$eval(selector, (e) => e.textContent ?? ''),
+  };
+}

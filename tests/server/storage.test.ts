@@ -1,0 +1,275 @@
+import path from 'node:path';
+import { chainEntries } from '@rouse/core/procedure';
+import { columnOf, TraceBuilder } from '@rouse/core/trace';
+import pg from 'pg';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { getAircraft, getType, listAircraft } from '../../server/src/db/aircraft.ts';
+import { insertEntries, listEntries } from '../../server/src/db/entries.ts';
+import { countOpenExceedances, insertExceedance } from '../../server/src/db/exceedances.ts';
+import { listFeaturesOfRun, listGoodStarts, putFeature } from '../../server/src/db/features.ts';
+import { ensureDatabase, migrate } from '../../server/src/db/migrate.ts';
+import { asOperator, openPool, type Tx } from '../../server/src/db/pool.ts';
+import { closeRun, findOpenRun, getRun, insertRun, listRuns, monthOf } from '../../server/src/db/runs.ts';
+import { compactChunks, getTrace, insertChunk } from '../../server/src/db/trace.ts';
+import { DEMO } from '../../server/src/demo/identity.ts';
+import { loadDemo } from '../../server/src/demo/load.ts';
+import { TraceStore } from '../../server/src/live/trace-store.ts';
+import { freshDatabase, ROOT, skerry, waitUntil } from '../rouse.ts';
+
+let database: Awaited<ReturnType<typeof freshDatabase>>;
+let pool: pg.Pool;
+const migrations = path.join(ROOT, 'server/migrations');
+
+beforeAll(async () => {
+  database = await freshDatabase();
+  await ensureDatabase(database.adminUrl, new URL(database.url).pathname.slice(1));
+  await migrate(database.url, migrations);
+  pool = openPool(database.url);
+  const owner = new pg.Pool({ connectionString: database.url });
+  await loadDemo(owner, pool, skerry, new Date(), 0, () => undefined);
+  await owner.end();
+});
+afterAll(async () => {
+  await pool.end();
+  await database.drop();
+});
+
+const inTx = <T>(work: (tx: Tx) => Promise<T>): Promise<T> => asOperator(pool, DEMO.operatorId, work);
+
+async function newRun(openedAt = new Date(), close = true): Promise<{ runId: string; runMonth: string }> {
+  const runId = uuidv7();
+  await inTx(async (tx) => {
+    await insertRun(tx, {
+      runId,
+      aircraftId: DEMO.aircraftId,
+      typeId: 'S7',
+      typeVersion: skerry.version,
+      openedBy: DEMO.personId,
+      openedAt,
+      source: 'device',
+      conditions: '',
+    });
+    if (close) await closeRun(tx, runId, openedAt, 'ready');
+  });
+  return { runId, runMonth: monthOf(openedAt) };
+}
+
+function stretch(from_s: number, rows: number): ReturnType<TraceBuilder['toTrace']> {
+  const builder = new TraceBuilder(
+    skerry.channels.map((c) => c.id),
+    8,
+  );
+  const values = new Float64Array(skerry.channels.length);
+  for (let i = 0; i < rows; i++) {
+    values.fill(i);
+    values[0] = i % 7 === 0 ? NaN : i;
+    builder.push(Math.round((from_s + i / 50) * 1000) / 1000, values);
+  }
+  return builder.toTrace();
+}
+
+describe('the schema', () => {
+  test('migrations run once, and again is nothing', async () => {
+    expect(await migrate(database.url, migrations)).toEqual([]);
+    await ensureDatabase(database.adminUrl, new URL(database.url).pathname.slice(1));
+  });
+
+  test('every table of an operator has operator_id first in its key and in its indexes, and is fenced', async () => {
+    const client = new pg.Client({ connectionString: database.url });
+    await client.connect();
+    const { rows: indexes } = await client.query<{ name: string; first: string }>(
+      `SELECT i.indexrelid::regclass::text AS name, a.attname AS first
+       FROM pg_index i JOIN pg_class c ON c.oid = i.indrelid JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum = i.indkey[0]
+       WHERE c.relnamespace = 'public'::regnamespace AND c.relname <> 'migration'`,
+    );
+    expect(indexes.length).toBeGreaterThan(12);
+    expect(indexes.filter((i) => i.first !== 'operator_id')).toEqual([]);
+    const { rows: open } = await client.query<{ name: string }>(
+      `SELECT relname AS name FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relkind IN ('r', 'p') AND NOT relispartition
+       AND NOT relrowsecurity AND relname NOT IN ('migration', 'operator')`,
+    );
+    expect(open).toEqual([]);
+    await client.end();
+  });
+
+  test('a transaction that throws leaves nothing behind', async () => {
+    const before = await inTx((tx) => listRuns(tx, DEMO.aircraftId, 100));
+    const failing = inTx(async (tx) => {
+      await insertRun(tx, {
+        runId: uuidv7(),
+        aircraftId: DEMO.aircraftId,
+        typeId: 'S7',
+        typeVersion: skerry.version,
+        openedBy: DEMO.personId,
+        openedAt: new Date(),
+        source: 'device',
+        conditions: '',
+      });
+      throw new Error('on purpose');
+    });
+    await expect(failing).rejects.toThrow('on purpose');
+    expect(await inTx((tx) => listRuns(tx, DEMO.aircraftId, 100))).toEqual(before);
+  });
+
+  test('a row of another operator cannot be written', async () => {
+    const stranger = asOperator(pool, uuidv7(), (tx) =>
+      tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, now())', [
+        DEMO.operatorId,
+        'theft',
+      ]),
+    );
+    await expect(stranger).rejects.toThrow(/row-level security/);
+  });
+});
+
+describe('runs and entries', () => {
+  test('what is not there is not found, in words', async () => {
+    await expect(inTx((tx) => getRun(tx, uuidv7()))).rejects.toMatchObject({ code: 'not-found' });
+    await expect(inTx((tx) => getAircraft(tx, uuidv7()))).rejects.toMatchObject({ code: 'not-found' });
+    await expect(inTx((tx) => getType(tx, 'Q9', 1))).rejects.toMatchObject({ code: 'not-found' });
+    expect(await inTx((tx) => findOpenRun(tx, DEMO.aircraftId))).toBeNull();
+    expect((await inTx((tx) => listAircraft(tx))).map((a) => a.tail)).toEqual(['QV-SKY']);
+  });
+
+  test('entries come back as they were, and a number is given once', async () => {
+    const run = await newRun(new Date('2026-03-31T23:59:00Z'));
+    const entries = chainEntries(
+      run.runId,
+      undefined,
+      [1, 2, 3].map((n) => ({
+        id: uuidv7(),
+        at_ms: 1e12 + n,
+        t_s: n / 3,
+        by: 'pilot',
+        payload: { kind: 'note', text: `ä “${n}”` } as const,
+      })),
+    );
+    await inTx((tx) => insertEntries(tx, run.runMonth, entries));
+    expect(await inTx((tx) => listEntries(tx, run))).toEqual(entries);
+    const [again] = chainEntries(run.runId, undefined, [
+      { id: uuidv7(), at_ms: 1e12, t_s: 0, by: 'pilot', payload: { kind: 'mark', words: '' } },
+    ]);
+    await expect(inTx((tx) => insertEntries(tx, run.runMonth, [again!]))).rejects.toThrow(/duplicate key/);
+  });
+
+  test('runs of different months lie in partitions of their own and are listed newest first', async () => {
+    for (const at of ['2025-12-01T00:00:00Z', '2026-01-15T12:00:00Z']) await newRun(new Date(at));
+    const listed = await inTx((tx) => listRuns(tx, DEMO.aircraftId, 100));
+    const times = listed.map((r) => r.openedAt.getTime());
+    expect(times).toEqual(times.toSorted((a, b) => b - a));
+    expect(new Set(listed.map((r) => r.runMonth)).size).toBeGreaterThanOrEqual(3);
+  });
+
+  test('a warning that was used up stays open until it is released', async () => {
+    const run = await newRun();
+    const before = await inTx((tx) => countOpenExceedances(tx, DEMO.aircraftId));
+    const [entry] = chainEntries(run.runId, undefined, [
+      {
+        id: uuidv7(),
+        at_ms: Date.now(),
+        t_s: 3,
+        by: 'watch',
+        payload: {
+          kind: 'exceedance',
+          limit: 'tot-start',
+          channel: 'tot.1',
+          band: 'never',
+          edge: 900,
+          severity: 'warning',
+          start_s: 1,
+          end_s: 2,
+          duration_s: 1,
+          peak: 910,
+          peakAt_s: 1.5,
+          area: 5,
+          allowed_s: 0,
+          expired: true,
+        },
+      },
+    ]);
+    await inTx((tx) => insertExceedance(tx, DEMO.aircraftId, entry as Parameters<typeof insertExceedance>[2]));
+    expect(await inTx((tx) => countOpenExceedances(tx, DEMO.aircraftId))).toBe(before + 1);
+  });
+});
+
+describe('figures of starts', () => {
+  const figures = (runId: string, peak_C: number, good: boolean, at = new Date()) => ({
+    runId,
+    aircraftId: DEMO.aircraftId,
+    watch: 'w',
+    attempt: 1,
+    at,
+    good,
+    features: { peak_C, outsideAir_C: 10, voltsBefore_V: 25 },
+    profile: { totMax_C: [NaN, 100], totMin_C: [NaN, 90], gasMax_C: [NaN, 120] },
+  });
+
+  test('are kept once per attempt, the last word wins, and only good earlier ones are learned from', async () => {
+    const run = await newRun();
+    const bad = await newRun();
+    await inTx((tx) => putFeature(tx, figures(run.runId, 650, true, new Date(1000))));
+    await inTx((tx) => putFeature(tx, figures(run.runId, 660, true, new Date(1000))));
+    await inTx((tx) => putFeature(tx, figures(bad.runId, 880, false, new Date(2000))));
+    expect((await inTx((tx) => listFeaturesOfRun(tx, run.runId))).map((f) => f.features['peak_C'])).toEqual([660]);
+    const learned = await inTx((tx) => listGoodStarts(tx, DEMO.aircraftId, 'w', new Date(3000), 10));
+    expect(learned.map((l) => l.features['peak_C'])).toEqual([660]);
+    expect(learned[0]!.learned.profile.totMax_C).toEqual([NaN, 100]);
+    expect(await inTx((tx) => listGoodStarts(tx, DEMO.aircraftId, 'w', new Date(1000), 10))).toEqual([]);
+  });
+});
+
+describe('the trace', () => {
+  test('a window is cut to the frame, across chunks', async () => {
+    const run = await newRun();
+    await inTx(async (tx) => {
+      await insertChunk(tx, run, stretch(0, 100), skerry.channels);
+      await insertChunk(tx, run, stretch(2, 100), skerry.channels);
+    });
+    const part = await inTx((tx) => getTrace(tx, run, skerry.channels, 1.5, 2.5));
+    expect(part.t_s[0]).toBe(1.5);
+    expect(part.t_s[part.t_s.length - 1]).toBe(2.5);
+    expect(part.t_s).toHaveLength(51);
+    expect((await inTx((tx) => getTrace(tx, run, skerry.channels, 9))).t_s).toHaveLength(0);
+  });
+
+  test('making one chunk of many changes no frame', async () => {
+    const run = await newRun();
+    for (let i = 0; i < 6; i++) await inTx((tx) => insertChunk(tx, run, stretch(i, 50), skerry.channels));
+    const before = await inTx((tx) => getTrace(tx, run, skerry.channels));
+    await inTx((tx) => compactChunks(tx, run, skerry.channels, 0, 5));
+    const { rows } = await inTx((tx) =>
+      tx.query<{ n: number }>('SELECT count(*) AS n FROM trace_chunk WHERE run_id = $1', [run.runId]),
+    );
+    expect(rows[0]!.n).toBe(2);
+    const after = await inTx((tx) => getTrace(tx, run, skerry.channels));
+    expect(after).toEqual(before);
+    expect(columnOf(after, skerry.channels[0]!.id)[0]).toBeNaN();
+  });
+
+  test('the store writes by itself, and keeps frames that the database refused', async () => {
+    const run = await newRun();
+    const troubles: unknown[] = [];
+    const store = new TraceStore(pool, DEMO.operatorId, run, skerry.channels, (error) => troubles.push(error));
+    const source = stretch(0, 120);
+    const row = new Float64Array(skerry.channels.length);
+    const push = (i: number): void => {
+      source.columns.forEach((c, k) => (row[k] = c[i]!));
+      store.push(source.t_s[i]!, row);
+    };
+    for (let i = 0; i < 40; i++) push(i);
+    await waitUntil(() => store.storedTo_s >= source.t_s[39]!);
+
+    const client = new pg.Client({ connectionString: database.url });
+    await client.connect();
+    await client.query('REVOKE INSERT ON trace_chunk FROM rouse_server');
+    for (let i = 40; i < 80; i++) push(i);
+    await waitUntil(() => troubles.length > 0);
+    for (let i = 80; i < 120; i++) push(i);
+    await client.query('GRANT INSERT ON trace_chunk TO rouse_server');
+    await client.end();
+    await store.close();
+    const kept = await inTx((tx) => getTrace(tx, run, skerry.channels));
+    expect(kept.t_s).toEqual(source.t_s);
+  });
+});

@@ -1,0 +1,282 @@
+import { readFileSync } from 'node:fs';
+import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
+import { chainEntries, type Payload } from '@rouse/core/procedure';
+import type { WatchSnapshot } from '@rouse/core/watch';
+import { beforeEach, describe, expect, test } from 'vitest';
+import { runClock } from '../src/run/clock.ts';
+import { waitEstimate } from '../src/run/estimates.ts';
+import { FRESH_MS, FrameRing, ring } from '../src/run/frame-ring.ts';
+import { roomRows } from '../src/run/room.ts';
+import {
+  connectionChanged,
+  entriesArrived,
+  type LiveStatus,
+  refused,
+  runLeft,
+  runLoaded,
+  runReducer,
+  statusArrived,
+  unwireCorridor,
+} from '../src/run/run-slice.ts';
+
+const type: TypeFile = typeFileSchema.parse(
+  JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8')),
+);
+const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+const frameOf = (values: Record<string, number>): Float64Array => {
+  const out = new Float64Array(type.channels.length);
+  for (const [id, v] of Object.entries(values)) out[index(id)] = v;
+  return out;
+};
+
+function packed(t_s: number, values: Float64Array): Float64Array {
+  const out = new Float64Array(FRAME_HEADER + values.length);
+  out[0] = t_s;
+  out[1] = t_s + 1000;
+  out.set(values, FRAME_HEADER);
+  return out;
+}
+
+const snapshot: WatchSnapshot = {
+  phase: 'start',
+  sourceLost: false,
+  start: {
+    state: 'accelerating',
+    starterAt_s: 10,
+    starterOn_s: 12.4,
+    starterLeft_s: 32.6,
+    rate_K_s: 40,
+    speedRate_pct_s: 2,
+    peak: null,
+    milestones: [
+      { id: 'light-off', title: 'Light-off', words: '', due_s: 20, met: true },
+      { id: 'oil', title: 'Oil pressure', words: '', due_s: 27, met: false },
+      { id: 'rotor', title: 'Rotor turning', words: '', due_s: null, met: false },
+    ],
+  },
+  room: [],
+};
+const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<WatchSnapshot['start']> = {}): LiveStatus => ({
+  kind: 'status',
+  t_s: 22.4,
+  source: 'live',
+  storedTo_s: 22,
+  arrivedAt_ms: 0,
+  watch: { ...snapshot, ...watch, start: { ...snapshot.start, ...start } },
+});
+
+describe('the frame ring', () => {
+  let frames: FrameRing;
+  beforeEach(() => {
+    frames = new FrameRing();
+    frames.reset(type.channels.length, null);
+  });
+
+  test('keeps frames in order, the newest nine thousand of them', () => {
+    for (let i = 1; i <= 9500; i++) frames.push(packed(i / 50, frameOf({ 'ng.1': i })), i);
+    expect(frames.length).toBe(9000);
+    expect(frames.lastTime()).toBe(190);
+    expect(frames.timeAt(0)).toBeCloseTo(501 / 50, 9);
+    expect(frames.last(index('ng.1'))).toBe(9500);
+    expect(frames.timeAt(frames.indexAt(100))).toBe(100);
+    expect(frames.unit_s).toBe(1190);
+  });
+
+  test('a frame that does not go forward, or of another size, is not kept', () => {
+    frames.push(packed(5, frameOf({ 'ng.1': 1 })), 0);
+    frames.push(packed(5, frameOf({ 'ng.1': 2 })), 0);
+    frames.push(packed(4, frameOf({ 'ng.1': 3 })), 0);
+    frames.push(new Float64Array(3), 0);
+    expect(frames.length).toBe(1);
+    expect(frames.last(index('ng.1'))).toBe(1);
+  });
+
+  test('what is not fresh is unknown: not the last value, not zero', () => {
+    frames.push(packed(5, frameOf({ 'ng.1': 38.4 })), 1000);
+    expect(frames.lastFrame(1000 + FRESH_MS - 1)[index('ng.1')]).toBe(38.4);
+    expect([...frames.lastFrame(1000 + FRESH_MS)].every(Number.isNaN)).toBe(true);
+  });
+
+  test('begins with what the server had stored, which is not fresh by itself', () => {
+    const columns = type.channels.map(() => new Float64Array([1, 2, 3]));
+    frames.reset(type.channels.length, {
+      channels: type.channels.map((c) => c.id),
+      t_s: new Float64Array([1, 2, 3]),
+      columns,
+    });
+    expect(frames.length).toBe(3);
+    expect(frames.fresh(0)).toBe(false);
+    frames.push(packed(3.02, frameOf({})), 50);
+    expect(frames.length).toBe(4);
+    expect(frames.fresh(60)).toBe(true);
+  });
+});
+
+describe('room to the limits', () => {
+  const start = frameOf({
+    'tot.1': 640,
+    'ng.1': 31.3,
+    'oil.1.pressure': 0.4,
+    nr: 4.8,
+    'bus.volts': 19.9,
+    'starter.1.amps': 640,
+    'gearbox.oil.temperature': 15,
+    'gearbox.oil.pressure': 0.3,
+    'outside.air': 12,
+  });
+  const row = (id: string, ...args: Parameters<typeof roomRows>): ReturnType<typeof roomRows>[number] =>
+    roomRows(...args).find((r) => r.channel.id === id)!;
+
+  test('the rows are those of the type file, in its order', () => {
+    expect(roomRows(type, status(), start, 'start').map((r) => r.channel.id)).toEqual(type.room);
+  });
+
+  test('a temperature that will reach its band within four seconds is tinted and says when', () => {
+    const calm = row('tot.1', type, status(), start, 'start');
+    expect(calm).toMatchObject({ figure: '640', unit: '°C', near: true, remark: 'band in 3.2 s' });
+    expect(row('tot.1', type, status({}, { rate_K_s: 20 }), start, 'start')).toMatchObject({
+      near: false,
+      remark: '130 to 770',
+    });
+  });
+
+  test('inside a band the time left is rounded down', () => {
+    const inside = status({ room: [{ channel: 'tot.1', band: 'A', edge: 770, remaining_s: 3.29 }] });
+    expect(row('tot.1', type, inside, start, 'start')).toMatchObject({ near: true, remark: '3.2 s left' });
+  });
+
+  test('the start says what each reading is waited for', () => {
+    expect(row('ng.1', type, status(), start, 'start').remark).toBe('66.5 in 18 s');
+    expect(row('oil.1.pressure', type, status(), start, 'start').remark).toBe('due in 5 s');
+    expect(row('nr', type, status(), start, 'start').remark).toBe('by 31 % Ng');
+    expect(row('bus.volts', type, status(), start, 'start').remark).toBe('6.7 to stop');
+    expect(row('starter.1.amps', type, status(), start, 'start')).toMatchObject({
+      figure: '0:12',
+      unit: 'on',
+      remark: '0:33 left',
+      near: false,
+    });
+    expect(row('starter.1.amps', type, status({}, { starterLeft_s: 6 }), start, 'start').near).toBe(true);
+  });
+
+  test('without data every row is unknown, and none is near or good', () => {
+    const none = new Float64Array(type.channels.length).fill(NaN);
+    for (const r of roomRows(type, status(), none, 'start'))
+      expect(r).toMatchObject({ figure: 'unknown', unit: '', remark: '', near: false });
+  });
+
+  test('only the limits of the phase are in force', () => {
+    expect(row('bus.volts', type, status(), start, 'start').limits.map((l) => l.id)).toEqual(['volts-start']);
+    expect(row('bus.volts', type, status(), start, 'flight').limits.map((l) => l.id)).toEqual([
+      'volts-high',
+      'volts-low-run',
+    ]);
+    expect(row('bus.volts', type, status(), start, 'off').limits).toEqual([]);
+  });
+});
+
+describe('estimates', () => {
+  test('a wait is estimated from the frames of the last seconds', () => {
+    ring.reset(type.channels.length, null);
+    const oil = type.items.find((i) => i.id === 'engine-oil-warm')!;
+    expect(waitEstimate(type, oil)).toBeNull();
+    for (let i = 1; i <= 1000; i++) ring.push(packed(i / 50, frameOf({ 'oil.1.temperature': 10 + i / 250 })), i);
+    // 14 °C now, 0.2 °C a second, 26 °C wanted
+    expect(waitEstimate(type, oil)!.seconds).toBeCloseTo(60, 0);
+    expect(
+      waitEstimate(
+        type,
+        type.items.find((i) => i.id === 'papers')!,
+      ),
+    ).toBeNull();
+  });
+
+  test('the clock of the run is the server’s, carried on', () => {
+    const now = performance.now();
+    expect(runClock({ ...status(), arrivedAt_ms: now - 500 }, '')).toBeCloseTo(22.9, 1);
+    expect(runClock(null, new Date(Date.now() - 3000).toISOString())).toBeCloseTo(3, 0);
+  });
+});
+
+describe('the followed run', () => {
+  const RUN = '0193a000-0000-7000-8000-0000000000ff';
+  const payloads: Payload[] = [
+    {
+      kind: 'run-opened',
+      tail: 'QV-SKY',
+      type: 'S7',
+      typeVersion: 1,
+      source: 'stand-in',
+      pad: 'pad 2',
+      conditions: '',
+    },
+    { kind: 'item-done', item: 'papers', how: 'declared', value: null, words: '' },
+    { kind: 'mark', words: '' },
+  ];
+  const entries = chainEntries(
+    RUN,
+    undefined,
+    payloads.map((payload, i) => ({
+      id: `0193a000-0000-7000-8000-00000000000${i}`,
+      at_ms: 1e12 + i,
+      t_s: i,
+      by: 'p',
+      payload,
+    })),
+  );
+  const detail: RunDetail = {
+    run: RUN,
+    openedAt: '2026-11-25T08:00:00.000Z',
+    closedAt: null,
+    pilot: 'M. Aske',
+    outcome: null,
+    source: 'stand-in',
+    conditions: '',
+    aircraft: 'a',
+    tail: 'QV-SKY',
+    pad: 'pad 2',
+    type: { id: 'S7', version: 1 },
+    entries: entries.slice(0, 1),
+  };
+  const loaded = runReducer(undefined, runLoaded({ detail, type, corridor: null }));
+
+  test('entries are taken once, in order, and settle their items', () => {
+    const once = runReducer(loaded, entriesArrived({ entries: entries.slice(1), whole: false }));
+    const twice = runReducer(once, entriesArrived({ entries: entries.slice(1), whole: false }));
+    expect(twice.followed?.entries).toEqual(entries);
+    expect(twice.followed?.state.items['papers']?.status).toBe('done');
+    const afresh = runReducer(twice, entriesArrived({ entries: entries.slice(0, 2), whole: true }));
+    expect(afresh.followed?.entries).toHaveLength(2);
+  });
+
+  test('a refusal stays until something is accepted; leaving forgets everything', () => {
+    const no = runReducer(loaded, refused({ message: 'Battery: off', remedy: 'Put it right' }));
+    expect(no.refusal?.message).toBe('Battery: off');
+    expect(runReducer(no, entriesArrived({ entries: entries.slice(1), whole: false })).refusal).toBeNull();
+    const live = runReducer(runReducer(no, connectionChanged(true)), statusArrived(status()));
+    expect(live).toMatchObject({ connected: true, status: { source: 'live' } });
+    expect(runReducer(live, runLeft())).toMatchObject({
+      followed: null,
+      status: null,
+      connected: false,
+      refusal: null,
+    });
+    expect(runReducer(undefined, entriesArrived({ entries, whole: true })).followed).toBeNull();
+  });
+
+  test('an empty bin of a corridor comes over the wire as null and is NaN again', () => {
+    const corridor = unwireCorridor({
+      starts: 9,
+      upperTot_C: [null, 700],
+      lowerTot_C: [null, 600],
+      upperGas_C: [800, null],
+      contours: [{ share: 0.98, low_C: [null, 1], high_C: [null, 2] }],
+      outsideAir_C: { low: 1, high: 20 },
+      voltsBefore_V: { low: 24, high: 26 },
+    });
+    expect(corridor.upperTot_C[0]).toBeNaN();
+    expect(corridor.contours[0]!.low_C).toEqual([NaN, 1]);
+    expect(corridor.starts).toBe(9);
+  });
+});
