@@ -9,6 +9,7 @@ requireNode();
 const since = performance.now();
 let postgres;
 let stopping = false;
+let exitCode = 0;
 const children = new Map();
 
 /** Starts a program and starts it again when it dies by itself; three deaths within a minute end the command. */
@@ -25,7 +26,7 @@ function keep(name, args, env, onMessage) {
     child.on('exit', (code, signal) => {
       children.delete(name);
       if (stopping) {
-        if (children.size === 0) finish(0);
+        if (children.size === 0) finish();
         return;
       }
       deaths.push(performance.now());
@@ -41,16 +42,17 @@ function keep(name, args, env, onMessage) {
   launch();
 }
 
-function finish(code) {
+function finish() {
   postgres?.stop();
   log('stopped');
-  process.exit(code);
+  process.exit(exitCode);
 }
 
 function shutDown(code = 0) {
   if (stopping) return;
   stopping = true;
-  if (children.size === 0) finish(code);
+  exitCode = code;
+  if (children.size === 0) finish();
   for (const child of children.values()) {
     child.kill('SIGTERM');
     setTimeout(() => child.kill('SIGKILL'), 8000).unref();

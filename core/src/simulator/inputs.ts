@@ -24,13 +24,12 @@ export interface Controls {
   anti_ice: number;
   bleed_heat: number;
   hyd_test: number;
-  /** 0: a generator leaves the bus while a starter draws */
-  bus_tie: number;
   /** who holds the collective: the caller, or a test pilot that keeps h_ref (and nr_min, a fraction) */
   coll_mode: 'manual' | 'hold' | 'hover' | 'hover_nr';
   h_ref: number;
   nr_min: number;
-  /** these four act on aircraft with two engines or an inertial platform only; every cockpit of the language has them */
+  /** these five act on aircraft with two engines or an inertial platform only; every cockpit of the language has them */
+  bus_tie: number;
   flight: number;
   training: number;
   ins: number;

@@ -265,8 +265,6 @@ export class Simulator {
 
   private evaluate(controls: Controls): void {
     const bus = this.bus;
-    let starting = false;
-    for (let i = 0; i < this.engines.length; i++) starting ||= this.engines[i]!.starter;
     for (let i = 0; i < this.engines.length; i++) {
       const e = this.engines[i]!;
       const p = e.p;
@@ -277,7 +275,7 @@ export class Simulator {
       starter.resistance_ohm =
         (p.starter_r_ohm * (1 + 0.0039 * e.dTst) + p.starter_lead_r_ohm) * e.faults.starter_r_mult + p.starter_kse * w;
       const gen = bus.generators[i]!;
-      gen.on = e.genOnline && (controls.bus_tie > 0 || !starting);
+      gen.on = e.genOnline;
       gen.source_v = p.gen_v_set_v - 4 * (1 - e.sgen);
       gen.resistance_ohm = p.gen_r_ohm;
       gen.limit_a = p.gen_i_lim_a;

@@ -1,0 +1,60 @@
+import { expect, test } from 'vitest';
+import { flyPractice } from '@rouse/core/drill';
+import { itemState, reduceRun } from '@rouse/core/procedure';
+import { flyPreset, journalOf, skerry } from '../skerry.ts';
+
+test('the same seed flies the same run to the last byte, another seed another', () => {
+  const a = flyPreset('mild', null, 5);
+  const b = flyPreset('mild', null, 5);
+  expect(b.written).toEqual(a.written);
+  expect(b.trace).toEqual(a.trace);
+  expect(flyPreset('mild', null, 6).written).not.toEqual(a.written);
+});
+
+test('every stand-in condition ends by itself: ready when it is good, aborted with its actions worked when it is not', () => {
+  for (const preset of skerry.standIn) {
+    const run = flyPreset(preset.id);
+    const good = preset.faults.length === 0 && preset.id !== 'weak-battery';
+    expect(run.outcome, preset.id).toBe(good ? 'ready' : 'aborted');
+    const state = reduceRun(journalOf(run.written));
+    const list = state.abort ? skerry.aborts[state.abort.reason].actions : skerry.items;
+    expect(
+      list.filter((i) => itemState(state, i.id).status === 'todo').map((i) => i.id),
+      preset.id,
+    ).toEqual([]);
+    expect(
+      run.starts.map((s) => s.good),
+      preset.id,
+    ).toEqual([good]);
+  }
+});
+
+test('a switch that does not follow is recorded as a fault, and the pilot goes on', () => {
+  const run = flyPreset('hung-start');
+  const faults = run.written.flatMap((w) => (w.payload.kind === 'item-fault' ? [w.payload.item] : []));
+  expect(faults).toContain('hung-motor'); // the starter that dropped out cannot motor
+});
+
+test('a no-go before the start is not flown past', () => {
+  const run = flyPractice({
+    type: skerry,
+    conditions: { soc: 0.15, batt_age: 2 },
+    faults: [],
+    corridor: null,
+    seed: 1,
+    limit_s: 200,
+  });
+  expect(run.outcome).toBe('given-up');
+  expect(run.written.some((w) => w.payload.kind === 'item-fault' && w.payload.item === 'bus-volts')).toBe(true);
+  expect(run.written.some((w) => w.payload.kind === 'start-state')).toBe(false);
+});
+
+test('the trace is what a unit sends: every value on the step of its channel', () => {
+  const { trace } = flyPreset('weak-battery');
+  trace.columns.forEach((column, c) => {
+    const steps = 1 / skerry.channels[c]!.resolution;
+    for (let i = 0; i < column.length; i += 97)
+      expect(Math.abs(column[i]! * steps - Math.round(column[i]! * steps))).toBeLessThan(1e-6);
+  });
+  expect(trace.t_s[0]).toBe(0.02);
+});
