@@ -1,6 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
-const node = { environment: 'node' as const };
+// generous: a busy machine must not fail a test that is right
+const node = { environment: 'node' as const, testTimeout: 240_000, hookTimeout: 120_000 };
 
 export default defineConfig({
   test: {
@@ -11,7 +12,6 @@ export default defineConfig({
           name: 'core',
           sequence: { groupOrder: 0 },
           include: ['core/tests/**/*.test.ts'],
-          testTimeout: 60_000,
         },
       },
       { test: { ...node, name: 'web', sequence: { groupOrder: 0 }, include: ['web/tests/**/*.test.ts'] } },
@@ -21,7 +21,6 @@ export default defineConfig({
           name: 'programs',
           sequence: { groupOrder: 1 },
           include: ['tests/programs/**/*.test.ts'],
-          testTimeout: 60_000,
         },
       },
       {
@@ -31,8 +30,6 @@ export default defineConfig({
           sequence: { groupOrder: 1 },
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
         },
       },
       {
@@ -42,8 +39,6 @@ export default defineConfig({
           sequence: { groupOrder: 2 },
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
-          testTimeout: 240_000,
-          hookTimeout: 120_000,
           fileParallelism: false,
         },
       },

@@ -1,5 +1,6 @@
 import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
-import { binOf, type Corridor, ProfileBuilder } from './corridor.ts';
+import { type Corridor, ProfileBuilder } from './corridor.ts';
+import { CorridorAlarm, outsideLearned } from './corridor-alarm.ts';
 import { blankRecord, type EventSink, type StartRecord, type StartState } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
 
@@ -31,8 +32,7 @@ export class StartMachine {
   private slowRotation = false;
   private lost_s = 0;
   private cut_s = 0;
-  private overCorridor = 0;
-  private corridorCalled = false;
+  private readonly corridorAlarm: CorridorAlarm;
   private idle_s = 0;
   private starterWarned = false;
   private restVolts_V = NaN;
@@ -42,6 +42,7 @@ export class StartMachine {
     this.corridor = corridor;
     this.emit = emit;
     this.predictor = new PeakPredictor(spec.lag);
+    this.corridorAlarm = new CorridorAlarm(spec.corridor);
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
     const c = spec.channels;
     this.i = {
@@ -145,8 +146,7 @@ export class StartMachine {
     this.hung_s = 0;
     this.lost_s = 0;
     this.cut_s = 0;
-    this.overCorridor = 0;
-    this.corridorCalled = false;
+    this.corridorAlarm.reset();
     this.idle_s = 0;
     this.starterWarned = false;
     this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');
@@ -387,51 +387,22 @@ export class StartMachine {
   }
 
   private judgeCorridor(t_s: number, ng: number, values: ArrayLike<number>): void {
-    const corridor = this.corridor;
-    if (!corridor || this.corridorCalled) return;
-    const bin = binOf(ng);
-    const { indicationMargin_K, gasMargin_K, samples } = this.spec.corridor;
+    const { corridor, predictor } = this;
     const tot = values[this.i.temperature]!;
-    const gas = this.predictor.gas_C;
-    const over = tot > corridor.upperTot_C[bin]! + indicationMargin_K || gas > corridor.upperGas_C[bin]! + gasMargin_K;
-    this.overCorridor = over ? this.overCorridor + 1 : 0;
-    if (this.overCorridor < samples) return;
-    this.corridorCalled = true;
-    if (this.predictor.speedRate_pct_s < this.spec.hungRate_pct_s) {
+    if (!corridor || !this.corridorAlarm.rises(corridor, ng, tot, predictor.gas_C)) return;
+    if (predictor.speedRate_pct_s < this.spec.hungRate_pct_s) {
       // too hot for this speed because the speed has stopped: the cause is the hang, not the heat
       this.hung(t_s, ng);
       return;
     }
-    const indicated = tot - corridor.upperTot_C[bin]!;
-    const byGas = gas - corridor.upperGas_C[bin]!;
-    const what = byGas > indicated ? `its gas ${byGas.toFixed(0)} °C` : `${indicated.toFixed(0)} °C`;
-    const text = `TOT ${tot.toFixed(0)} °C rising ${this.predictor.rate_K_s.toFixed(0)} °C a second, ${what} above every good start of this aircraft at ${ng.toFixed(0)} % Ng`;
-    const outside = this.outsideLearned();
-    if (outside) {
-      this.emit({
-        kind: 'cue',
-        t_s,
-        code: 'outside-corridor',
-        severity: 'caution',
-        text: `${text}. ${outside}`,
-        say: 'Temperature above its habit.',
-      });
-    } else {
+    const text = this.corridorAlarm.words(corridor, ng, tot, predictor);
+    const outside = outsideLearned(corridor, this.record);
+    if (outside === null)
       this.abort(t_s, 'going-to-be-hot', text, `Abort. Going to be hot, ${tot.toFixed(0)}.`, `${tot.toFixed(0)} °C`);
+    else {
+      const say = 'Temperature above its habit.';
+      this.emit({ kind: 'cue', t_s, code: 'outside-corridor', severity: 'caution', text: `${text}. ${outside}`, say });
     }
-  }
-
-  /** Words when this start is made in conditions that the corridor has never seen. */
-  private outsideLearned(): string | null {
-    const c = this.corridor!;
-    const r = this.record;
-    if (!(r.outsideAir_C >= c.outsideAir_C.low - 3 && r.outsideAir_C <= c.outsideAir_C.high + 3)) {
-      return `Learned between ${c.outsideAir_C.low.toFixed(0)} and ${c.outsideAir_C.high.toFixed(0)} °C outside; be ready to stop`;
-    }
-    if (!(r.voltsBefore_V >= c.voltsBefore_V.low - 0.3)) {
-      return `Learned with ${c.voltsBefore_V.low.toFixed(1)} V and more before the start; be ready to stop`;
-    }
-    return null;
   }
 
   private enter(t_s: number, state: StartState, words: string): void {

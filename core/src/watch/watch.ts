@@ -1,11 +1,11 @@
-import { bandEdge, type Limit, type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
-import { roundStep } from '../quantity/index.ts';
-import { BandMonitor, type BandTable } from './band-monitor.ts';
+import { type Limit, type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
+import type { Stay } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
 import type { Trace } from '../trace/index.ts';
 import { GAP_S, type Guard, LimitWindows } from './limit-windows.ts';
 import { StartMachine } from './start-machine.ts';
+import { WatchedLimit } from './watched-limit.ts';
 
 /** no frame for longer than this, and every reading is unknown */
 export const SOURCE_LOST_AFTER_S = 0.8;
@@ -14,15 +14,6 @@ const RUNNING_NG_PCT = 55;
 const BLOCK_ROWS = 96;
 /** rows taken one by one before blocks are tried again */
 const CLOSE_ROWS = 8;
-
-interface WatchedLimit {
-  limit: Limit;
-  label: string;
-  unit: string;
-  decimals: number;
-  index: number;
-  monitor: BandMonitor;
-}
 
 /**
  * The watcher of one aircraft: limits by phase, the engine start, the run-up, and whether there is data at all.
@@ -60,23 +51,10 @@ export class Watch {
     this.type = type;
     this.onEvent = onEvent;
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
-    this.limits = type.limits.map((limit) => {
-      const channel = type.channels.find((c) => c.id === limit.channel)!;
-      const watched: WatchedLimit = {
-        limit,
-        label: channel.label,
-        unit: channel.unit,
-        decimals: channel.decimals,
-        index: index(limit.channel),
-        monitor: new BandMonitor(tableOf(limit), (event, rule, t_s, stay) => {
-          const band = limit.bands.find((b) => b.id === rule.id)!;
-          if (event === 'ENTER') this.bandEntered(watched, band, t_s, stay.expiredAt_s === null);
-          else if (event === 'EXPIRED') this.bandExpired(watched, band, t_s, stay.peak);
-          else this.bandLeft(watched, band, stay);
-        }),
-      };
-      return watched;
-    });
+    this.limits = type.limits.map(
+      (limit) =>
+        new WatchedLimit(type, limit, (watched, edge, band, t_s, stay) => this.atEdge(watched, edge, band, t_s, stay)),
+    );
     this.start = new StartMachine(type, type.startWatches[0]!, corridor, onEvent);
     this.iSelector = index(type.runUpWatch.selector);
     this.iRotor = index(type.runUpWatch.rotor);
@@ -309,93 +287,23 @@ export class Watch {
     });
   }
 
-  private bandEntered(watched: WatchedLimit, band: LimitBand, t_s: number, timed: boolean): void {
-    if (band.forSeconds === 0 || !timed || band.severity === 'note') return;
-    const side = 'above' in band ? 'above' : 'below';
-    const left = watched.monitor.usage(band.id).remaining_s;
-    const text = `${watched.label} ${side} ${bandEdge(band)} ${watched.unit}: ${roundStep(left, 1, 'floor')} s left. ${band.action}`;
-    this.onEvent({
-      kind: 'cue',
-      t_s,
-      code: `${watched.limit.id}/${band.id}`,
-      severity: 'caution',
-      text,
-      say: `${watched.label} ${side} ${bandEdge(band)}.`,
-    });
-  }
-
-  private bandExpired(watched: WatchedLimit, band: LimitBand, t_s: number, peak: number): void {
-    const side = 'above' in band ? 'above' : 'below';
-    const edge = `${side} ${bandEdge(band)} ${watched.unit}`;
-    const words =
-      band.forSeconds === 0
-        ? `${peak.toFixed(watched.decimals)} ${watched.unit}, never ${edge}`
-        : `${edge} for more than ${band.forSeconds} s`;
-    if (this.start.starting && watched.index === this.iTemperature) {
-      this.start.hot(t_s, peak, words);
-      return;
-    }
-    if (this.start.starting && watched.index === this.iVolts) {
-      this.start.lowVolts(t_s, peak, words);
-      return;
-    }
-    const severity = band.severity === 'warning' ? 'warning' : 'caution';
-    const text = `${watched.label} ${words}. ${band.action}`;
-    this.onEvent({
-      kind: 'cue',
-      t_s,
-      code: `${watched.limit.id}/${band.id}/expired`,
-      severity,
-      text,
-      say: `${watched.label}. ${band.action}`,
-    });
-  }
-
-  private bandLeft(
+  private atEdge(
     watched: WatchedLimit,
+    edge: 'ENTER' | 'EXIT' | 'EXPIRED',
     band: LimitBand,
-    stay: {
-      start_s: number;
-      end_s: number;
-      duration_s: number;
-      peak: number;
-      peakAt_s: number;
-      area: number;
-      expiredAt_s: number | null;
-    },
+    t_s: number,
+    stay: Stay,
   ): void {
-    this.onEvent({
-      kind: 'exceedance',
-      t_s: stay.end_s,
-      exceedance: {
-        limit: watched.limit.id,
-        channel: watched.limit.channel,
-        band: band.id,
-        edge: bandEdge(band),
-        severity: band.severity,
-        start_s: stay.start_s,
-        end_s: stay.end_s,
-        duration_s: stay.duration_s,
-        peak: stay.peak,
-        peakAt_s: stay.peakAt_s,
-        area: stay.area,
-        allowed_s: band.forSeconds,
-        expired: stay.expiredAt_s !== null,
-      },
-    });
+    if (edge === 'ENTER') {
+      const cue = watched.entryCue(band, t_s, stay);
+      if (cue) this.onEvent(cue);
+    } else if (edge === 'EXIT')
+      this.onEvent({ kind: 'exceedance', t_s: stay.end_s, exceedance: watched.exceedanceOf(band, stay) });
+    // during a start the limits of temperature and volts are reasons to stop it
+    else if (this.start.starting && watched.index === this.iTemperature)
+      this.start.hot(t_s, stay.peak, watched.expiryWords(band, stay.peak));
+    else if (this.start.starting && watched.index === this.iVolts)
+      this.start.lowVolts(t_s, stay.peak, watched.expiryWords(band, stay.peak));
+    else this.onEvent(watched.expiryCue(band, t_s, stay.peak));
   }
-}
-
-function tableOf(limit: Limit): BandTable {
-  return {
-    direction: 'above' in limit.bands[0]! ? 'high' : 'low',
-    hysteresis: limit.hysteresis,
-    bands: limit.bands.map((b) => ({
-      id: b.id,
-      limit: bandEdge(b),
-      mode: b.counting,
-      allow_s: b.forSeconds,
-      inclusive: b.inclusive,
-    })),
-  };
 }

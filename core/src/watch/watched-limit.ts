@@ -1,0 +1,113 @@
+import { bandEdge, type Limit, type LimitBand, type TypeFile } from '../aircraft/index.ts';
+import { roundStep } from '../quantity/index.ts';
+import { BandMonitor, type BandTable, type Stay } from './band-monitor.ts';
+import type { Exceedance, WatchEvent } from './events.ts';
+
+/** One limit of the type file with its monitor, and how what happens to it is said. */
+export class WatchedLimit {
+  readonly limit: Limit;
+  /** column of its channel */
+  readonly index: number;
+  readonly monitor: BandMonitor;
+  private readonly label: string;
+  private readonly unit: string;
+  private readonly decimals: number;
+
+  /** @param onEdge called at each edge with the band of the type file */
+  constructor(
+    type: TypeFile,
+    limit: Limit,
+    onEdge: (
+      watched: WatchedLimit,
+      edge: 'ENTER' | 'EXIT' | 'EXPIRED',
+      band: LimitBand,
+      t_s: number,
+      stay: Stay,
+    ) => void,
+  ) {
+    this.limit = limit;
+    this.index = type.channels.findIndex((c) => c.id === limit.channel);
+    const channel = type.channels[this.index]!;
+    this.label = channel.label;
+    this.unit = channel.unit;
+    this.decimals = channel.decimals;
+    this.monitor = new BandMonitor(tableOf(limit), (edge, rule, t_s, stay) =>
+      onEdge(
+        this,
+        edge,
+        limit.bands.find((b) => b.id === rule.id)!,
+        t_s,
+        stay,
+      ),
+    );
+  }
+
+  /** The cue of an entry into a band with time allowed; null where none is, or where entering is nothing to speak of. */
+  entryCue(band: LimitBand, t_s: number, stay: Stay): WatchEvent | null {
+    if (band.forSeconds === 0 || stay.expiredAt_s !== null || band.severity === 'note') return null;
+    const left = roundStep(this.monitor.usage(band.id).remaining_s, 1, 'floor');
+    const where = `${this.label} ${sideOf(band)} ${bandEdge(band)}`;
+    const code = `${this.limit.id}/${band.id}`;
+    return {
+      kind: 'cue',
+      t_s,
+      code,
+      severity: 'caution',
+      text: `${where} ${this.unit}: ${left} s left. ${band.action}`,
+      say: `${where}.`,
+    };
+  }
+
+  /** "above 835 °C for more than 2 s", or the figure that may never be. */
+  expiryWords(band: LimitBand, peak: number): string {
+    const edge = `${sideOf(band)} ${bandEdge(band)} ${this.unit}`;
+    return band.forSeconds === 0
+      ? `${peak.toFixed(this.decimals)} ${this.unit}, never ${edge}`
+      : `${edge} for more than ${band.forSeconds} s`;
+  }
+
+  expiryCue(band: LimitBand, t_s: number, peak: number): WatchEvent {
+    return {
+      kind: 'cue',
+      t_s,
+      code: `${this.limit.id}/${band.id}/expired`,
+      severity: band.severity === 'warning' ? 'warning' : 'caution',
+      text: `${this.label} ${this.expiryWords(band, peak)}. ${band.action}`,
+      say: `${this.label}. ${band.action}`,
+    };
+  }
+
+  exceedanceOf(band: LimitBand, stay: Stay): Exceedance {
+    return {
+      limit: this.limit.id,
+      channel: this.limit.channel,
+      band: band.id,
+      edge: bandEdge(band),
+      severity: band.severity,
+      start_s: stay.start_s,
+      end_s: stay.end_s,
+      duration_s: stay.duration_s,
+      peak: stay.peak,
+      peakAt_s: stay.peakAt_s,
+      area: stay.area,
+      allowed_s: band.forSeconds,
+      expired: stay.expiredAt_s !== null,
+    };
+  }
+}
+
+const sideOf = (band: LimitBand): string => ('above' in band ? 'above' : 'below');
+
+function tableOf(limit: Limit): BandTable {
+  return {
+    direction: 'above' in limit.bands[0]! ? 'high' : 'low',
+    hysteresis: limit.hysteresis,
+    bands: limit.bands.map((b) => ({
+      id: b.id,
+      limit: bandEdge(b),
+      mode: b.counting,
+      allow_s: b.forSeconds,
+      inclusive: b.inclusive,
+    })),
+  };
+}
