@@ -301,9 +301,9 @@ export class Watch {
       this.onEvent({ kind: 'exceedance', t_s: stay.end_s, exceedance: watched.exceedanceOf(band, stay) });
     // during a start the limits of temperature and volts are reasons to stop it
     else if (this.start.starting && watched.index === this.iTemperature)
-      this.start.hot(t_s, stay.peak, watched.expiryWords(band, stay.peak));
+      this.start.hot(t_s, stay.peak, watched.expiryWords(band));
     else if (this.start.starting && watched.index === this.iVolts)
-      this.start.lowVolts(t_s, stay.peak, watched.expiryWords(band, stay.peak));
-    else this.onEvent(watched.expiryCue(band, t_s, stay.peak));
+      this.start.lowVolts(t_s, stay.peak, watched.expiryWords(band));
+    else this.onEvent(watched.expiryCue(band, t_s));
   }
 }

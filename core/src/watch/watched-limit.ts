@@ -11,7 +11,6 @@ export class WatchedLimit {
   readonly monitor: BandMonitor;
   private readonly label: string;
   private readonly unit: string;
-  private readonly decimals: number;
 
   /** @param onEdge called at each edge with the band of the type file */
   constructor(
@@ -30,7 +29,6 @@ export class WatchedLimit {
     const channel = type.channels[this.index]!;
     this.label = channel.label;
     this.unit = channel.unit;
-    this.decimals = channel.decimals;
     this.monitor = new BandMonitor(tableOf(limit), (edge, rule, t_s, stay) =>
       onEdge(
         this,
@@ -58,21 +56,19 @@ export class WatchedLimit {
     };
   }
 
-  /** "above 835 °C for more than 2 s", or the figure that may never be. */
-  expiryWords(band: LimitBand, peak: number): string {
+  /** "above 835 °C for more than 2 s", or "above 900 °C, never allowed". */
+  expiryWords(band: LimitBand): string {
     const edge = `${sideOf(band)} ${bandEdge(band)} ${this.unit}`;
-    return band.forSeconds === 0
-      ? `${peak.toFixed(this.decimals)} ${this.unit}, never ${edge}`
-      : `${edge} for more than ${band.forSeconds} s`;
+    return band.forSeconds === 0 ? `${edge}, never allowed` : `${edge} for more than ${band.forSeconds} s`;
   }
 
-  expiryCue(band: LimitBand, t_s: number, peak: number): WatchEvent {
+  expiryCue(band: LimitBand, t_s: number): WatchEvent {
     return {
       kind: 'cue',
       t_s,
       code: `${this.limit.id}/${band.id}/expired`,
       severity: band.severity === 'warning' ? 'warning' : 'caution',
-      text: `${this.label} ${this.expiryWords(band, peak)}. ${band.action}`,
+      text: `${this.label} ${this.expiryWords(band)}. ${band.action}`,
       say: `${this.label}. ${band.action}`,
     };
   }

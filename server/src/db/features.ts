@@ -52,6 +52,16 @@ export async function listFeaturesOfRun(tx: Tx, runId: string): Promise<FeatureR
   return rows;
 }
 
+/** How many good starts a habit could be learned from, counted up to `limit`. */
+export async function countGoodStarts(tx: Tx, aircraftId: string, watch: string, limit: number): Promise<number> {
+  const { rows } = await tx.query<{ n: number }>(
+    `SELECT count(*) AS n FROM
+       (SELECT FROM run_feature WHERE operator_id = $1 AND aircraft_id = $2 AND watch = $3 AND good LIMIT $4) AS learned`,
+    [tx.operatorId, aircraftId, watch, limit],
+  );
+  return rows[0]!.n;
+}
+
 /** The last good starts of an aircraft before a moment, newest first. */
 export async function listGoodStarts(
   tx: Tx,

@@ -3,7 +3,7 @@ import { findItem } from '@rouse/core/procedure';
 import { Router } from 'express';
 import { listAircraft } from '../db/aircraft.ts';
 import { countOpenExceedances } from '../db/exceedances.ts';
-import { listGoodStarts } from '../db/features.ts';
+import { countGoodStarts } from '../db/features.ts';
 import { asOperator } from '../db/pool.ts';
 import { listRuns } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
@@ -20,14 +20,12 @@ export function todayRoutes(services: Services): Router {
   const router = Router();
 
   router.get('/today', async (_req, res) => {
-    const now = new Date(services.clock.now());
     const state = await standInState(services);
     const today = await asOperator(pool, operatorId, async (tx): Promise<Today> => {
       const { operator, person } = await getPerson(tx, personId);
       const aircraft: Today['aircraft'] = [];
       for (const a of await listAircraft(tx)) {
         const runs = await listRuns(tx, a.aircraftId, RECENT_RUNS);
-        const starts = await listGoodStarts(tx, a.aircraftId, live.type.startWatches[0]!.id, now, CORRIDOR_STARTS);
         aircraft.push({
           aircraft: a.aircraftId,
           tail: a.tail,
@@ -35,7 +33,7 @@ export function todayRoutes(services: Services): Router {
           type: { id: a.typeId, version: a.typeVersion, name: live.type.name },
           openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
           openExceedances: await countOpenExceedances(tx, a.aircraftId),
-          goodStarts: starts.length,
+          goodStarts: await countGoodStarts(tx, a.aircraftId, live.type.startWatches[0]!.id, CORRIDOR_STARTS),
           recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
         });
       }

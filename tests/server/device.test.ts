@@ -1,0 +1,131 @@
+import { once } from 'node:events';
+import net, { type AddressInfo } from 'node:net';
+import { afterEach, describe, expect, test } from 'vitest';
+import { listenForUnit } from '../../server/src/device/listener.ts';
+import { StandInClient } from '../../server/src/device/stand-in-client.ts';
+import { isOwnOrigin } from '../../server/src/origin.ts';
+import { waitUntil } from '../rouse.ts';
+
+const open: (net.Server | net.Socket)[] = [];
+afterEach(() => {
+  for (const one of open.splice(0)) {
+    if (one instanceof net.Server) one.close();
+    else one.destroy();
+  }
+});
+
+/** A listener with what it heard. */
+async function listener(): Promise<{
+  port: number;
+  sink: { connected: boolean; heard: string[]; line(text: string): void };
+}> {
+  const sink = {
+    connected: false,
+    heard: [] as string[],
+    line(text: string) {
+      sink.heard.push(text);
+    },
+  };
+  const server = await listenForUnit(0, sink);
+  open.push(server);
+  return { port: (server.address() as AddressInfo).port, sink };
+}
+
+async function connect(port: number): Promise<net.Socket> {
+  const socket = net.connect(port, '127.0.0.1');
+  open.push(socket);
+  socket.on('error', () => undefined);
+  await once(socket, 'connect');
+  return socket;
+}
+
+describe('the device line', () => {
+  test('lines arrive whole, however the bytes were cut', async () => {
+    const { port, sink } = await listener();
+    const unit = await connect(port);
+    await waitUntil(() => sink.connected);
+    unit.write('{"t":1}\n{"t"');
+    await waitUntil(() => sink.heard.length === 1);
+    unit.write(':2}\r\n{"t":3}\n');
+    await waitUntil(() => sink.heard.length === 3);
+    expect(sink.heard).toEqual(['{"t":1}', '{"t":2}', '{"t":3}']);
+  });
+
+  test('the newest connection is the unit; the older one is let go', async () => {
+    const { port, sink } = await listener();
+    const older = await connect(port);
+    older.write('old\n');
+    await waitUntil(() => sink.heard.length === 1);
+    const newer = await connect(port);
+    await once(older, 'close');
+    newer.write('new\n');
+    await waitUntil(() => sink.heard.length === 2);
+    expect(sink).toMatchObject({ heard: ['old', 'new'], connected: true });
+    newer.destroy();
+    await waitUntil(() => !sink.connected);
+  });
+
+  test('a connection that is torn down does not end the listener', async () => {
+    const { port, sink } = await listener();
+    const rude = await connect(port);
+    rude.resetAndDestroy();
+    await waitUntil(() => !sink.connected);
+    const next = await connect(port);
+    next.write('still here\n');
+    await waitUntil(() => sink.heard.length === 1);
+    expect(sink.heard).toEqual(['still here']);
+  });
+});
+
+describe('the stand-in’s control port, from the server', () => {
+  async function answering(answer: (line: string) => string | null): Promise<StandInClient> {
+    const server = net.createServer((socket) => {
+      socket.on('error', () => undefined);
+      socket.on('data', (data) => {
+        const reply = answer(data.toString());
+        if (reply === null) socket.destroy();
+        else socket.write(`${reply}\n`);
+      });
+    });
+    open.push(server);
+    server.listen(0, '127.0.0.1');
+    await once(server, 'listening');
+    return new StandInClient((server.address() as AddressInfo).port);
+  }
+
+  test('a command goes over as one line and its answer comes back', async () => {
+    let heard = '';
+    const client = await answering((line) => {
+      heard = line;
+      return '{"ok":true,"preset":"mild","streaming":true,"t_s":1,"epoch_ms":2}';
+    });
+    expect(await client.send({ cmd: 'move', control: 'battery', to: 1 })).toMatchObject({ preset: 'mild' });
+    expect(heard).toBe('{"cmd":"move","control":"battery","to":1}\n');
+  });
+
+  test('nobody there, a hang-up and a no are three different refusals', async () => {
+    await expect(new StandInClient(1).send({ cmd: 'state' })).rejects.toMatchObject({ code: 'no-stand-in' });
+    const hangsUp = await answering(() => null);
+    await expect(hangsUp.send({ cmd: 'state' })).rejects.toMatchObject({ code: 'no-stand-in' });
+    const says = await answering(() => '{"ok":false,"message":"there is no input named wings"}');
+    await expect(says.send({ cmd: 'move', control: 'wings', to: 1 })).rejects.toMatchObject({
+      code: 'bad-request',
+      message: 'there is no input named wings',
+    });
+  });
+});
+
+describe('who may speak to the server', () => {
+  test.each<[Record<string, string | undefined>, boolean]>([
+    [{ host: '127.0.0.1:8640' }, true],
+    [{ host: 'localhost:8640', origin: 'http://localhost:8640' }, true],
+    [{ host: '[::1]:8640' }, true],
+    [{ host: '127.0.0.1:8640', origin: 'http://127.0.0.1:9999' }, false],
+    [{ host: '127.0.0.1:8640', origin: 'null' }, false],
+    [{ host: 'rouse.example:8640' }, false],
+    [{ host: '127.0.0.1.example:8640' }, false],
+    [{}, false],
+  ])('%j: %s', (headers, let_in) => {
+    expect(isOwnOrigin(headers)).toBe(let_in);
+  });
+});

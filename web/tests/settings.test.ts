@@ -1,0 +1,60 @@
+import type { Today } from '@rouse/core/contract';
+import { describe, expect, test, vi } from 'vitest';
+import { choosePreset, loadToday, todayReducer } from '../src/app/today-slice.ts';
+
+const today: Today = {
+  operator: { name: 'Varra Air Rescue and Training', place: 'Varra heliport, 61 ft' },
+  person: { name: 'M. Aske', role: 'pilot' },
+  aircraft: [],
+  standIn: { connected: true, preset: 'mild', presets: [] },
+};
+
+describe('today', () => {
+  test('what was read stays on the page when the server is lost, with a word about it', () => {
+    const read = todayReducer(undefined, loadToday.fulfilled(today, 'r'));
+    const lost = todayReducer(read, loadToday.rejected(new Error('The server cannot be reached.'), 'r'));
+    expect(lost).toEqual({ today, failure: 'The server cannot be reached.' });
+    expect(todayReducer(lost, loadToday.fulfilled(today, 'r')).failure).toBeNull();
+  });
+
+  test('chosen conditions show at once; refused ones leave what was', () => {
+    const read = todayReducer(undefined, loadToday.fulfilled(today, 'r'));
+    const chosen = todayReducer(
+      read,
+      choosePreset.fulfilled({ connected: true, preset: 'cold', presets: [] }, 'r', 'cold'),
+    );
+    expect(chosen.today?.standIn.preset).toBe('cold');
+    const refused = todayReducer(chosen, choosePreset.rejected(new Error('A run is open.'), 'r', 'hot-start'));
+    expect(refused.today?.standIn.preset).toBe('cold');
+    expect(refused.failure).toBe('A run is open.');
+  });
+});
+
+describe('settings', () => {
+  test('light and voice go to the document and are kept', async () => {
+    const kept = new Map<string, string>([['rouse.light', 'sun']]);
+    const dataset: Record<string, string> = {};
+    vi.stubGlobal('window', {
+      localStorage: { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => kept.set(k, v) },
+    });
+    vi.stubGlobal('document', { documentElement: { dataset } });
+    const { applySettings, lightChanged, settingsReducer, voiceToggled } = await import('../src/app/settings-slice.ts');
+    const first = settingsReducer(undefined, { type: 'start' });
+    expect(first).toEqual({ light: 'sun', voice: true });
+    const night = settingsReducer(settingsReducer(first, lightChanged('night')), voiceToggled());
+    applySettings(night);
+    expect(dataset['light']).toBe('night');
+    expect(kept.get('rouse.voice')).toBe('off');
+    applySettings(settingsReducer(night, lightChanged('auto')));
+    expect('light' in dataset).toBe(false);
+    vi.unstubAllGlobals();
+  });
+
+  test('a setting that nobody offers is the default', async () => {
+    vi.stubGlobal('window', { localStorage: { getItem: () => 'purple', setItem: () => undefined } });
+    vi.resetModules();
+    const { settingsReducer } = await import('../src/app/settings-slice.ts');
+    expect(settingsReducer(undefined, { type: 'start' }).light).toBe('auto');
+    vi.unstubAllGlobals();
+  });
+});
