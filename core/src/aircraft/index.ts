@@ -2,7 +2,7 @@ export { type Channel, decimalsOf, sayValue } from './channel.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
-export type { AbortPlan, Item, ItemKind, StandInAction } from './procedure-items.ts';
+export type { Item, StandInAction } from './procedure-items.ts';
 export type {
   ElectricalParameters,
   EngineParameters,

@@ -65,7 +65,6 @@ export const itemSchema = z.discriminatedUnion('kind', [
   countSchema,
 ]);
 export type Item = z.infer<typeof itemSchema>;
-export type ItemKind = Item['kind'];
 export type StandInAction = z.infer<typeof standInActionSchema>;
 
 export const legSchema = z.strictObject({ id: z.string(), label: z.string() });
@@ -76,4 +75,3 @@ export const abortPlanSchema = z.strictObject({
   actions: z.array(itemSchema).min(1),
   afterwards: z.string(),
 });
-export type AbortPlan = z.infer<typeof abortPlanSchema>;

@@ -4,7 +4,7 @@ import { type Trace, TraceBuilder } from '../trace/index.ts';
 const UNIT_NAMES: Record<string, string> = { '%': 'pct', '°C': 'C', 'kg/h': 'kg_h' };
 
 /** Column name of a channel in a CSV trace: `ng.1_pct`. */
-export function csvColumn(channel: Channel): string {
+function csvColumn(channel: Channel): string {
   return channel.unit ? `${channel.id}_${UNIT_NAMES[channel.unit] ?? channel.unit}` : channel.id;
 }
 

@@ -1,3 +1,3 @@
 export { type BundleRun, type BundleVerdict, verifyBundle, writeBundle } from './bundle.ts';
-export { csvColumn, readCsv, writeCsv } from './csv.ts';
+export { readCsv, writeCsv } from './csv.ts';
 export { DeviceLineReader, type LineFault, writeDeviceLine } from './device-line.ts';

@@ -68,7 +68,6 @@ const payloads = [
 /** What happened, without who, when and where in the chain. */
 export const payloadSchema = z.discriminatedUnion('kind', [...payloads]);
 export type Payload = z.infer<typeof payloadSchema>;
-export type PayloadKind = Payload['kind'];
 
 const stamp = z.object({
   id: z.uuid(),

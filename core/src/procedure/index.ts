@@ -1,5 +1,5 @@
 export { canonicalJson, chainEntries, type ChainFault, checkChain, digestOf, type Draft, hashOf } from './chain.ts';
-export { type Entry, parseEntry, type Payload, type PayloadKind, payloadSchema, type Stamp } from './entries.ts';
+export { type Entry, parseEntry, type Payload, payloadSchema, type Stamp } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {
   type Acceptance,
@@ -22,7 +22,6 @@ export {
   presentItem,
   readyIn,
   stillOpen,
-  usualSeconds,
 } from './plan.ts';
 export { Runner } from './runner.ts';
 export { findItem, itemState, type ItemState, reduceRun, type RunState, workingList } from './state.ts';

@@ -94,7 +94,7 @@ export function passage(type: TypeFile, state: RunState): LegState[] {
 const HANDS_S: Record<Item['kind'], number> = { set: 4, check: 4, call: 5, count: 6, wait: 0, watch: 0 };
 
 /** Seconds that an item usually takes when its turn has come. */
-export function usualSeconds(item: Item): number {
+function usualSeconds(item: Item): number {
   return item.kind === 'wait' || item.kind === 'watch' ? item.usual_s : HANDS_S[item.kind];
 }
 

@@ -49,10 +49,6 @@ export class TraceBuilder {
   }
 }
 
-export function emptyTrace(channels: readonly string[]): Trace {
-  return { channels, t_s: new Float64Array(0), columns: channels.map(() => new Float64Array(0)) };
-}
-
 /** Traces of the same channels one after the other. @throws RangeError when the channels differ */
 export function joinTraces(parts: readonly Trace[], channels: readonly string[]): Trace {
   const rows = parts.reduce((n, p) => n + p.t_s.length, 0);

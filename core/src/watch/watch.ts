@@ -1,4 +1,4 @@
-import { type Limit, type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
+import { type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
 import type { Stay } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
@@ -177,11 +177,6 @@ export class Watch {
       }
     }
     return found;
-  }
-
-  /** Limits that are in force now. */
-  activeLimits(): Limit[] {
-    return this.active.map((w) => w.limit);
   }
 
   private first(values: Float64Array, t_s: number): void {

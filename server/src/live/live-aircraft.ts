@@ -3,7 +3,14 @@ import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@ro
 import { DeviceLineReader } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
 import { type Entry, type Payload, Runner } from '@rouse/core/procedure';
-import { type Corridor, learnCorridor, snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
+import {
+  type Corridor,
+  learnCorridor,
+  snapshotOf,
+  SOURCE_LOST_AFTER_S,
+  Watch,
+  type WatchEvent,
+} from '@rouse/core/watch';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
@@ -82,7 +89,7 @@ export class LiveAircraft {
   }
 
   source(): SourceState {
-    if (this.deps.clock.now() - this.latestAt_ms < 800) return 'live';
+    if (this.deps.clock.now() - this.latestAt_ms < 1000 * SOURCE_LOST_AFTER_S) return 'live';
     return this.connected || !Number.isNaN(this.latestAt_ms) ? 'lost' : 'none';
   }
 
