@@ -3,7 +3,7 @@ import { rowInto, type Trace } from '@rouse/core/trace';
 import { Watch } from '@rouse/core/watch';
 import { bestInTurn, type Line, skerry, TWENTY } from './measure.ts';
 
-const ROUNDS = 15;
+const ROUNDS = 40;
 
 /** Watching frames against parsing the same frames from their lines, in one run. */
 export function watch(trace: Trace): Line {

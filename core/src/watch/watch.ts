@@ -92,30 +92,37 @@ export class Watch {
   /** A recorded stretch, frame by frame where anything could happen and in blocks where nothing can. Reports what `step` would. */
   replay(trace: Trace): void {
     const { t_s, columns } = trace;
-    const values = new Float64Array(columns.length);
+    const width = columns.length;
+    const close = new Float64Array(CLOSE_ROWS * width);
+    const frames = Array.from({ length: CLOSE_ROWS }, (_, r) => close.subarray(r * width, (r + 1) * width));
     for (let i = 0; i < t_s.length;) {
       const end = this.quietRows(trace, i, Math.min(i + BLOCK_ROWS, t_s.length));
       if (end > i) {
         this.windows.skip(trace, i, end);
         this.lastFrame_s = t_s[end - 1]!;
         if (this.phase === 'off') {
-          this.gather(columns, end - 1, values);
-          this.start.rest(values);
+          this.gather(columns, end - 1, end, close);
+          this.start.rest(frames[0]!);
         }
         i = end;
         continue;
       }
-      for (const stop = Math.min(i + CLOSE_ROWS, t_s.length); i < stop; i++) {
-        this.gather(columns, i, values);
-        this.step(t_s[i]!, values);
-      }
+      const stop = Math.min(i + CLOSE_ROWS, t_s.length);
+      this.gather(columns, i, stop, close);
+      const { needed } = this;
+      // another phase reads other columns: its rows are gathered anew
+      for (let r = 0; i < stop && this.needed === needed; r++, i++) this.step(t_s[i]!, frames[r]!);
     }
   }
 
-  /** Copies of a row what `step` reads in this phase. */
-  private gather(columns: readonly Float64Array[], row: number, values: Float64Array): void {
-    const { needed } = this;
-    for (let k = 0; k < needed.length; k++) values[needed[k]!] = columns[needed[k]!]![row]!;
+  /** Copies rows, column by column, into frames that lie one after the other: what `step` reads in this phase. */
+  private gather(columns: readonly Float64Array[], from: number, to: number, frames: Float64Array): void {
+    const width = columns.length;
+    for (let k = 0; k < this.needed.length; k++) {
+      const c = this.needed[k]!;
+      const column = columns[c]!;
+      for (let i = from, at = c; i < to; i++, at += width) frames[at] = column[i]!;
+    }
   }
 
   /** End of the rows from `from` in which neither a limit nor the phase nor a start can change. */
