@@ -47,8 +47,9 @@ test('a hot start is caught: the cue takes the middle, the list turns, the actio
   expect(await stage.text('[role="alert"]')).toMatch(/TOT/);
   expect(await presentItem(page)).toMatch(/hot-selector-off$/);
   expect(await seriousFindings(page)).toEqual([]);
+  const stopping = await presentItem(page);
   await page.keyboard.press('s');
-  await leaveItem(page, await presentItem(page));
+  await leaveItem(page, stopping);
   expect(await presentItem(page)).toMatch(/fuel-closed$/);
 });
 
