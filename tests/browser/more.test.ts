@@ -24,8 +24,9 @@ test.each([
     expect((await spoken(page)).join(' ')).toMatch(said);
     expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
     expect(await presentItem(page)).toMatch(/-selector-off$/);
+    const stopping = await presentItem(page);
     await page.keyboard.press('s');
-    await leaveItem(page, await presentItem(page));
+    await leaveItem(page, stopping);
     const { entries } = await stage.call.detail(run);
     expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
       true,
