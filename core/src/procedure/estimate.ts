@@ -1,4 +1,4 @@
-import type { ChannelTest, Condition } from '../aircraft/index.ts';
+import { type ChannelTest, type Condition, holds } from '../aircraft/index.ts';
 
 export interface WaitEstimate {
   /** seconds until the condition is met, and the range that the spread of the trend leaves */
@@ -26,7 +26,7 @@ export function estimateWait(
   if (!last) return null;
   if (target === null) return dwellLeft(condition, known);
   const gap = target - last[1];
-  if (isMet(condition, last[1])) return { seconds: 0, low: 0, high: 0 };
+  if (holds(condition, last[1]) === true) return { seconds: 0, low: 0, high: 0 };
   if (known.length < ENOUGH_SAMPLES) return null;
   const n = known.length;
   const meanT = known.reduce((s, [t]) => s + t, 0) / n;
@@ -55,21 +55,12 @@ function targetOf(test: ChannelTest): number | null {
   return 'between' in test ? test.between[0] : null;
 }
 
-function isMet(test: ChannelTest, value: number): boolean {
-  if ('atLeast' in test) return value >= test.atLeast;
-  if ('atMost' in test) return value <= test.atMost;
-  if ('above' in test) return value > test.above;
-  if ('below' in test) return value < test.below;
-  if ('between' in test) return value >= test.between[0] && value <= test.between[1];
-  return value === test.is;
-}
-
 /** A state that must last: what is left of its dwell. */
 function dwellLeft(test: ChannelTest, known: readonly (readonly [number, number])[]): WaitEstimate | null {
   const now = known[known.length - 1]!;
-  if (!isMet(test, now[1])) return null;
+  if (holds(test, now[1]) !== true) return null;
   let since = now[0];
-  for (let i = known.length - 1; i >= 0 && isMet(test, known[i]![1]); i--) since = known[i]![0];
+  for (let i = known.length - 1; i >= 0 && holds(test, known[i]![1]) === true; i--) since = known[i]![0];
   const left = Math.max(0, (test.for ?? 0) - (now[0] - since));
   return { seconds: left, low: left, high: left };
 }
