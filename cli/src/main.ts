@@ -1,6 +1,8 @@
 // npm run -s rouse -- COMMAND: JSON in, JSON out. Exit 0 fine, 2 bad input with { error }, 1 our fault.
+import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { BadInput } from './bad-input.ts';
+import { calc, calcBatch } from './calc.ts';
 import { run } from './run.ts';
 import { sim } from './sim.ts';
 import { type } from './type.ts';
@@ -18,6 +20,7 @@ function main(argv: readonly string[]): void {
     csv: { type: 'string' },
     type: { type: 'string' },
     phase: { type: 'string' },
+    batch: { type: 'boolean' },
   } as const;
   let parsed;
   try {
@@ -26,6 +29,8 @@ function main(argv: readonly string[]): void {
     throw new BadInput('USAGE', error instanceof Error ? error.message : String(error));
   }
   switch (command) {
+    case 'calc':
+      return parsed.values.batch ? calcBatch(readFileSync(0, 'utf8'), print) : calc(parsed.positionals, print);
     case 'sim':
       return sim(parsed.values, print);
     case 'watch':
@@ -35,7 +40,7 @@ function main(argv: readonly string[]): void {
     case 'run':
       return run(parsed.positionals, print);
     default:
-      throw new BadInput('USAGE', 'sim, watch, type or run; docs/formats.md has the options of each', 'command');
+      throw new BadInput('USAGE', 'calc, sim, watch, type or run; docs/formats.md has the options of each', 'command');
   }
 }
 

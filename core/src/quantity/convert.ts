@@ -1,3 +1,5 @@
+import { needNumber, Refused } from './refused.ts';
+
 /** What a unit measures, and how a value in it becomes one in the SI unit: `si = value · scale + offset`. */
 interface Unit {
   measures: string;
@@ -57,19 +59,18 @@ const UNITS: Record<string, Unit> = {
   h: { measures: 'time', scale: 3600 },
 };
 
-export type ConvertResult =
-  | { value: number }
-  | { error: 'UNKNOWN_UNIT' | 'UNIT_MISMATCH' | 'NOT_A_NUMBER' | 'OUT_OF_RANGE'; field: 'value' | 'from' | 'to' };
-
-/** Converts between units of one kind. A temperature below absolute zero is OUT_OF_RANGE; mass to volume needs a density: UNIT_MISMATCH. */
-export function convert(value: number, from: string, to: string): ConvertResult {
+/**
+ * Converts between units of one kind.
+ * @throws Refused UNKNOWN_UNIT; UNIT_MISMATCH (mass to volume needs a density); OUT_OF_RANGE below absolute zero
+ */
+export function convert(value: number, from: string, to: string): number {
   const a = UNITS[from];
   const b = UNITS[to];
-  if (!a) return { error: 'UNKNOWN_UNIT', field: 'from' };
-  if (!b) return { error: 'UNKNOWN_UNIT', field: 'to' };
-  if (!Number.isFinite(value)) return { error: 'NOT_A_NUMBER', field: 'value' };
-  if (a.measures !== b.measures) return { error: 'UNIT_MISMATCH', field: 'to' };
+  if (!a) throw new Refused('UNKNOWN_UNIT', 'from');
+  if (!b) throw new Refused('UNKNOWN_UNIT', 'to');
+  needNumber(value, 'value');
+  if (a.measures !== b.measures) throw new Refused('UNIT_MISMATCH', 'to');
   const si = value * a.scale + (a.offset ?? 0);
-  if (a.measures === 'temperature' && si < 0) return { error: 'OUT_OF_RANGE', field: 'value' };
-  return { value: (si - (b.offset ?? 0)) / b.scale };
+  if (a.measures === 'temperature' && si < 0) throw new Refused('OUT_OF_RANGE', 'value');
+  return (si - (b.offset ?? 0)) / b.scale;
 }

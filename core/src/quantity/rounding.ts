@@ -1,3 +1,5 @@
+import { needNumber, needOption, Refused } from './refused.ts';
+
 export type RoundDirection = 'floor' | 'ceil' | 'nearest';
 
 /** What a figure is, and so which way is the safe one. */
@@ -32,15 +34,17 @@ export function roundStep(value: number, step: number, direction: RoundDirection
   return Number((n * step).toFixed(decimals)) + 0;
 }
 
-export type RoundResult =
-  | { value: number; direction: RoundDirection }
-  | { error: 'OUT_OF_RANGE' | 'BAD_OPTION' | 'NOT_A_NUMBER'; field: 'value' | 'step' | 'kind' };
-
-/** Rounds a figure the safe way for what it is (calculator `round_conservative`). */
-export function roundConservative(input: { value: number; step: number; kind: string }): RoundResult {
-  if (!(input.kind in DIRECTIONS)) return { error: 'BAD_OPTION', field: 'kind' };
-  if (!Number.isFinite(input.value)) return { error: 'NOT_A_NUMBER', field: 'value' };
-  if (!(input.step > 0)) return { error: 'OUT_OF_RANGE', field: 'step' };
-  const direction = DIRECTIONS[input.kind as FigureKind];
-  return { value: roundStep(input.value, input.step, direction), direction };
+/**
+ * Rounds a figure the safe way for what it is (calculator `round_conservative`).
+ * @throws Refused BAD_OPTION, NOT_A_NUMBER, OUT_OF_RANGE for a step that is not positive
+ */
+export function roundConservative(
+  value: number,
+  step: number,
+  kind: string,
+): { value: number; direction: RoundDirection } {
+  const direction = DIRECTIONS[needOption(kind, Object.keys(DIRECTIONS) as FigureKind[], 'kind')];
+  needNumber(value, 'value');
+  if (!(needNumber(step, 'step') > 0)) throw new Refused('OUT_OF_RANGE', 'step');
+  return { value: roundStep(value, step, direction), direction };
 }

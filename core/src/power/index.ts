@@ -1,0 +1,24 @@
+export { powerAvailable, type PowerAvailable, type PowerLimiter } from './available.ts';
+export { hoverCeiling, hoverMargin, type HoverMargin, maxHoverMass, type MaxHoverMass } from './capability.ts';
+export { hoverCheck, type HoverCheck, type HoverCheckBands } from './hover-check.ts';
+export { groundEffect, hoverPower, type HoverPower } from './hover-power.ts';
+export {
+  type Air,
+  type EnginePower,
+  enginePowerSchema,
+  type HoverModel,
+  hoverModelSchema,
+  OEI_RATINGS,
+  type OeiRatingId,
+  type PoweredAircraft,
+  RATINGS,
+  type RatingId,
+} from './model.ts';
+export {
+  type OeiMass,
+  oeiMasses,
+  type OeiRequired,
+  oeiRequiredRating,
+  oeiVerdict,
+  type OeiVerdict,
+} from './one-engine.ts';

@@ -1,0 +1,12 @@
+export { batteryCold, type ColdBattery, oilViscosity } from './battery.ts';
+export {
+  batteryModelSchema,
+  type CrankedAircraft,
+  crankModelSchema,
+  type OilModel,
+  oilModelSchema,
+  type WarmupModel,
+  warmupModelSchema,
+} from './model.ts';
+export { oilPressureExpect, oilPressureLearn, type OilPressureModel } from './oil-pressure.ts';
+export { type Warmup, warmupPredict } from './warmup.ts';
