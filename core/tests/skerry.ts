@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { type Conditions, conditionsOf, NormalSource } from '@rouse/core/simulator';
 import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
@@ -8,7 +8,7 @@ import { type Corridor, learnCorridor } from '@rouse/core/watch';
 const FILE = new URL('../../aircraft/skerry-s7.json', import.meta.url);
 
 export const skerryJson: unknown = JSON.parse(readFileSync(FILE, 'utf8'));
-export const skerry: TypeFile = typeFileSchema.parse(skerryJson);
+export const skerry: WatchedType = needWatched(typeFileSchema.parse(skerryJson));
 
 export function channelIndex(id: string): number {
   return skerry.channels.findIndex((c) => c.id === id);

@@ -15,7 +15,7 @@ export const channelSchema = z.strictObject({
   /** discrete channels: what each number means */
   states: z.record(z.string(), z.string()).optional(),
   /** where a stand-in finds it in the simulator */
-  simulated: z.strictObject({ signal: z.string(), scale: z.number() }),
+  simulated: z.strictObject({ signal: z.string(), scale: z.number() }).optional(),
 });
 export type Channel = z.infer<typeof channelSchema>;
 

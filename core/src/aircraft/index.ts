@@ -2,12 +2,32 @@ export { type Channel, decimalsOf, sayValue } from './channel.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
-export type { Item, StandInAction } from './procedure-items.ts';
+export {
+  EXPECTATIONS,
+  holdSeconds,
+  type Item,
+  type ItemKind,
+  type Stage,
+  stagesOf,
+  type StandInAction,
+  type When,
+} from './procedure-items.ts';
 export type {
   ElectricalParameters,
   EngineParameters,
   RotorParameters,
   SimulatorParameters,
 } from './simulator-parameters.ts';
-export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
+export {
+  type Caption,
+  isWatched,
+  needWatched,
+  type StandInPreset,
+  type TypeFile,
+  typeFileJsonSchema,
+  typeFileSchema,
+  type WatchedType,
+} from './type-file.ts';
 export { ABORT_REASONS, type AbortReason, abortReasonSchema, type RunUpWatch, type StartWatch } from './watches.ts';
+export { type Choice, ENGINE_FIRST, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
+export type { Station } from './airframe.ts';

@@ -35,16 +35,3 @@ export type Limit = z.infer<typeof limitSchema>;
 export function bandEdge(band: LimitBand): number {
   return 'above' in band ? band.above : band.below;
 }
-
-const ratingSchema = z.strictObject({
-  tq_pct: z.number(),
-  tot_C: z.number(),
-  ng_pct: z.number(),
-  time_s: z.number().optional(),
-});
-
-export const ratingsSchema = z.strictObject({
-  continuous: ratingSchema,
-  takeOff: ratingSchema,
-  transient: ratingSchema.optional(),
-});

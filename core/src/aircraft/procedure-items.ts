@@ -9,6 +9,28 @@ const standInActionSchema = z.strictObject({
   release_s: z.number().positive().optional(),
 });
 
+/** The item is on the list only when a way of working, or a decision of this run, is one of these. */
+const whenSchema = z.union([
+  z.strictObject({ choice: z.string(), is: z.union([z.string(), z.array(z.string()).min(1)]) }),
+  z.strictObject({ decision: z.string(), is: z.union([z.string(), z.array(z.string()).min(1)]) }),
+]);
+export type When = z.infer<typeof whenSchema>;
+
+/** Figures of the brief that a reading is held against. */
+export const EXPECTATIONS = ['altimeter', 'pressure-setting', 'fuel', 'mass'] as const;
+const againstSchema = z.strictObject({
+  figure: z.enum(EXPECTATIONS),
+  /** how far the reading may be off, in the unit of the item */
+  within: z.number().nonnegative(),
+});
+
+/** A number that a person reads and types, with what it can possibly be. */
+const quantitySchema = z.strictObject({
+  label: z.string(),
+  unit: z.string(),
+  range: z.tuple([z.number(), z.number()]),
+});
+
 const itemBase = {
   id: z.string().regex(/^[a-z0-9-]+$/),
   leg: z.string(),
@@ -18,13 +40,29 @@ const itemBase = {
   why: z.string().min(1),
   ifSkipped: z.string().min(1),
   needs: z.array(z.string()).optional(),
+  when: z.array(whenSchema).min(1).optional(),
   failure: z.enum(['no-go', 'caution', 'note']),
+  /** who moves and answers */
   by: z.enum(['pilot', 'second-crew']),
-  /** may be done out of its place while something else is waited for */
+  /** may be done out of its place while something else is waited for, or before its turn when it begins a wait */
   meanwhile: z.boolean().optional(),
+  /** late when it is not settled this long after another item was */
+  deadline: z.strictObject({ within_s: z.number().positive(), since: z.string() }).optional(),
+  /** seconds of the hands; the usual of its kind when missing */
+  hands_s: z.number().positive().optional(),
   /** what a pilot would move, on the simulated cockpit of a stand-in */
   standIn: z.array(standInActionSchema).optional(),
 };
+
+const stageSchema = z.strictObject({
+  do: z.string().min(1),
+  expect: conditionSchema.optional(),
+  /** seconds from the stage before */
+  within_s: z.number().positive().optional(),
+  /** puts back what the test moved */
+  restores: z.boolean().optional(),
+});
+export type Stage = z.infer<typeof stageSchema>;
 
 const setSchema = z.strictObject({
   ...itemBase,
@@ -33,19 +71,30 @@ const setSchema = z.strictObject({
   /** words of the still-open list, until `closedBy` is done */
   opens: z.strictObject({ words: z.string(), closedBy: z.string() }).optional(),
 });
-const checkSchema = z.strictObject({ ...itemBase, kind: z.literal('check'), expect: conditionSchema.optional() });
+const checkSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('check'),
+  expect: conditionSchema.optional(),
+  /** a reading that no channel has */
+  reads: quantitySchema.extend({ against: againstSchema }).optional(),
+});
 const waitSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('wait'),
   until: conditionSchema,
   background: z.boolean().optional(),
   usual_s: z.number().positive(),
+  /** spread of the usual time in logs, before this tail's own past is known */
+  spread: z.number().min(0).max(2).optional(),
 });
 const watchSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('watch'),
   watch: z.string(),
   usual_s: z.number().positive(),
+  spread: z.number().min(0).max(2).optional(),
+  /** moments that a person taps where nothing senses them */
+  moments: z.array(stageSchema).min(2).optional(),
 });
 const callSchema = z.strictObject({ ...itemBase, kind: z.literal('call'), say: z.string().min(1) });
 const countSchema = z.strictObject({
@@ -54,20 +103,75 @@ const countSchema = z.strictObject({
   channel: z.string(),
   captions: z.array(z.string()),
 });
+const compareSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('compare'),
+  /** what is read on either side */
+  between: z.tuple([z.string(), z.string()]),
+});
+const testSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('test'),
+  stages: z.array(stageSchema).min(2),
+  /** what is out of its place from the first stage to the one that restores it */
+  opens: z.string(),
+});
+const holdSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('hold'),
+  hold_s: z.number().positive(),
+  /** [outside air °C, seconds], rising temperatures: used instead where the brief knows the air */
+  byOutsideAir: z
+    .array(z.tuple([z.number(), z.number()]))
+    .min(2)
+    .optional(),
+  expect: conditionSchema.optional(),
+});
+const measureSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('measure'),
+  measures: quantitySchema.extend({ good: z.tuple([z.number(), z.number()]) }),
+});
+const enterSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('enter'),
+  enters: quantitySchema.extend({ against: againstSchema.optional() }),
+});
+const decideSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('decide'),
+  alternatives: z.array(z.strictObject({ id: z.string(), label: z.string() })).min(2),
+});
+const briefSchema = z.strictObject({ ...itemBase, kind: z.literal('brief'), points: z.array(z.string()).min(1) });
 
-/** One line of a procedure. More kinds come with more legs; each names how it is done. */
+/** One line of a procedure, by how it is done. */
 export const itemSchema = z.discriminatedUnion('kind', [
   setSchema,
   checkSchema,
+  countSchema,
+  compareSchema,
+  testSchema,
+  holdSchema,
   waitSchema,
   watchSchema,
+  measureSchema,
+  enterSchema,
+  decideSchema,
   callSchema,
-  countSchema,
+  briefSchema,
 ]);
 export type Item = z.infer<typeof itemSchema>;
+export type ItemKind = Item['kind'];
 export type StandInAction = z.infer<typeof standInActionSchema>;
 
-export const legSchema = z.strictObject({ id: z.string(), label: z.string() });
+export const legSchema = z.strictObject({
+  id: z.string(),
+  label: z.string(),
+  /** nothing may be out of its place, and no no-go may stand, when it begins */
+  gate: z.boolean().optional(),
+  /** walked zone by zone from memory before it is read, where the house works so */
+  flow: z.boolean().optional(),
+});
 
 /** What to do at once, and after, when a start is aborted for one reason. */
 export const abortPlanSchema = z.strictObject({
@@ -75,3 +179,19 @@ export const abortPlanSchema = z.strictObject({
   actions: z.array(itemSchema).min(1),
   afterwards: z.string(),
 });
+
+/** The stages that a person taps through: of a test, or the moments of a watch. */
+export function stagesOf(item: Item): readonly Stage[] {
+  return item.kind === 'test' ? item.stages : item.kind === 'watch' ? (item.moments ?? []) : [];
+}
+
+/** How long a hold lasts in this air: held at the ends of its table. */
+export function holdSeconds(item: Extract<Item, { kind: 'hold' }>, oat_C: number | null): number {
+  const table = item.byOutsideAir;
+  if (!table || oat_C === null) return item.hold_s;
+  const above = table.findIndex(([t]) => t >= oat_C);
+  if (above === 0) return table[0]![1];
+  if (above < 0) return table[table.length - 1]![1];
+  const [a, b] = [table[above - 1]!, table[above]!];
+  return a[1] + ((oat_C - a[0]) / (b[0] - a[0])) * (b[1] - a[1]);
+}

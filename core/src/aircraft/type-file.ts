@@ -1,11 +1,15 @@
 import { z } from 'zod';
+import { chartCheck } from '../chart/index.ts';
+import { attempt, isRefusal } from '../quantity/index.ts';
 import { channelSchema } from './channel.ts';
 import { channelsOf } from './condition.ts';
 import { conditionSchema } from './condition-schema.ts';
-import { bandEdge, limitSchema, ratingsSchema } from './limits.ts';
-import { abortPlanSchema, type Item, itemSchema, legSchema } from './procedure-items.ts';
-import { simulatorParametersSchema } from './simulator-parameters.ts';
-import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
+import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, windSchema } from './airframe.ts';
+import { bandEdge, limitSchema } from './limits.ts';
+import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
+import { type SimulatorParameters, simulatorParametersSchema } from './simulator-parameters.ts';
+import { abortReasonSchema, type RunUpWatch, runUpWatchSchema, type StartWatch, startWatchSchema } from './watches.ts';
+import { choiceSchema, equipmentSchema, turnRoundSchema } from './ways.ts';
 
 const captionSchema = z.strictObject({
   id: z.string(),
@@ -36,7 +40,7 @@ export type StandInPreset = z.infer<typeof standInPresetSchema>;
 
 const shape = z.strictObject({
   format: z.literal('rouse-type/1'),
-  id: z.string().regex(/^[A-Z0-9]+$/),
+  id: z.string().regex(/^[A-Za-z0-9]+$/),
   version: z.int().min(1),
   name: z.string(),
   maker: z.string(),
@@ -54,20 +58,46 @@ const shape = z.strictObject({
   captions: z.strictObject({ channel: z.string(), list: z.array(captionSchema) }),
   electricalLoads: z.array(z.strictObject({ id: z.string(), label: z.string(), amps: z.number().positive() })),
   limits: z.array(limitSchema),
-  ratings: ratingsSchema,
-  startWatches: z.array(startWatchSchema).min(1),
-  runUpWatch: runUpWatchSchema,
+  loading: loadingSchema,
+  performance: performanceSchema,
+  wind: windSchema,
+  thermal: thermalSchema,
+  equipment: z.array(equipmentSchema),
+  transducers: z.array(transducerSchema),
+  /** how long a brief stays good, minutes */
+  briefGoodFor_min: z.number().positive(),
+  startWatches: z.array(startWatchSchema),
+  runUpWatch: runUpWatchSchema.optional(),
   /** channels of the strip of room to the limits, top to bottom */
   room: z.array(z.string()).min(1),
+  choices: z.array(choiceSchema),
+  turnRound: turnRoundSchema.optional(),
   legs: z.array(legSchema).min(1),
   items: z.array(itemSchema).min(1),
-  aborts: z.record(abortReasonSchema, abortPlanSchema),
-  standIn: z.array(standInPresetSchema).min(1),
-  simulator: simulatorParametersSchema,
+  aborts: z.partialRecord(abortReasonSchema, abortPlanSchema),
+  standIn: z.array(standInPresetSchema),
+  simulator: simulatorParametersSchema.optional(),
 });
 
 /** An aircraft type as one open file, format `rouse-type/1`. */
 export type TypeFile = z.infer<typeof shape>;
+
+/** A type whose start is watched by sensors and can be simulated; the others are timed by hand. */
+export interface WatchedType extends TypeFile {
+  startWatches: [StartWatch, ...StartWatch[]];
+  runUpWatch: RunUpWatch;
+  simulator: SimulatorParameters;
+}
+
+/** @throws RangeError for a type that is timed by hand */
+export function needWatched(type: TypeFile): WatchedType {
+  if (!isWatched(type)) throw new RangeError(`${type.name} has no watch and no simulator yet`);
+  return type;
+}
+
+export function isWatched(type: TypeFile): type is WatchedType {
+  return type.startWatches.length > 0 && type.runUpWatch !== undefined && type.simulator !== undefined;
+}
 
 /** The schema of type files, with the relations between their parts. */
 export const typeFileSchema = shape.superRefine((type, context) => {
@@ -106,19 +136,72 @@ export const typeFileSchema = shape.superRefine((type, context) => {
   });
   known(type.captions.channel, ['captions', 'channel']);
   type.captions.list.forEach((c, i) => channelsOf(c.lit).forEach((id) => known(id, ['captions', 'list', i, 'lit'])));
-  const watches = new Set([...type.startWatches.map((w) => w.id), type.runUpWatch.id]);
+  type.transducers.forEach((t, i) => known(t.channel, ['transducers', i, 'channel']));
+  checkCharts(type, report);
+  checkProcedure(type, known, report);
+});
+
+type Report = (path: (string | number)[], message: string) => void;
+
+/** A power table that rises where it may not is refused when it is loaded. */
+function checkCharts(type: TypeFile, report: Report): void {
+  const { chart, engine, piston } = type.performance;
+  for (const rating of ['TOP', 'MCP'] as const) {
+    const found = attempt(() => chartCheck(chart[rating], { manifoldPressure: chart.unit === 'inHg' }));
+    if (isRefusal(found)) report(['performance', 'chart', rating, found.field], 'the axes rise and every row is whole');
+    else
+      for (const { code, i, j } of found.issues)
+        report(['performance', 'chart', rating, 'values', i, j], `a power table may not do this: ${code}`);
+  }
+  if ((engine === undefined) === (piston === undefined))
+    report(['performance'], 'a type has either the power of turbines (engine) or of pistons (piston)');
+}
+
+function checkProcedure(type: TypeFile, known: (id: string, path: (string | number)[]) => void, report: Report): void {
+  const watches = new Set([...type.startWatches.map((w) => w.id), ...(type.runUpWatch ? [type.runUpWatch.id] : [])]);
   const captions = new Set(type.captions.list.map((c) => c.id));
   const legs = new Set(type.legs.map((l) => l.id));
+  const ids = new Set(type.items.map((i) => i.id));
+  const answers = new Map(type.choices.map((c) => [c.id, new Set(c.alternatives.map((a) => a.id))]));
+  const decisions = new Map(
+    type.items.flatMap((i) => (i.kind === 'decide' ? [[i.id, new Set(i.alternatives.map((a) => a.id))] as const] : [])),
+  );
+  type.choices.forEach((c, i) => {
+    if (!answers.get(c.id)!.has(c.usual))
+      report(['choices', i, 'usual'], `${c.usual} is none of the alternatives of ${c.id}`);
+  });
+  unique(
+    type.choices.map((c) => c.id),
+    ['choices'],
+    report,
+  );
+  const checkWhen = (item: Item, path: (string | number)[]): void => {
+    for (const when of item.when ?? []) {
+      const [name, of] = 'choice' in when ? [when.choice, answers] : [when.decision, decisions];
+      const alternatives = of.get(name);
+      if (!alternatives) report([...path, 'when'], `there is no choice or decision named ${name}`);
+      else
+        for (const is of [when.is].flat())
+          if (!alternatives.has(is)) report([...path, 'when'], `${is} is none of the alternatives of ${name}`);
+    }
+  };
   const checkItem = (item: Item, path: (string | number)[]): void => {
-    const condition = item.kind === 'wait' ? item.until : 'expect' in item ? item.expect : undefined;
-    if (condition) channelsOf(condition).forEach((id) => known(id, path));
-    if (item.kind === 'watch' && !watches.has(item.watch))
-      report([...path, 'watch'], `there is no watch named ${item.watch}`);
+    const conditions = [
+      ...(item.kind === 'wait' ? [item.until] : []),
+      ...('expect' in item && item.expect ? [item.expect] : []),
+      ...stagesOf(item).flatMap((s) => (s.expect ? [s.expect] : [])),
+    ];
+    for (const condition of conditions) channelsOf(condition).forEach((id) => known(id, path));
+    if (item.kind === 'watch' && !watches.has(item.watch) && !item.moments)
+      report([...path, 'watch'], `there is no watch named ${item.watch}; name one that is there, or give moments`);
+    if (item.kind === 'test' && !item.stages.some((s) => s.restores))
+      report([...path, 'stages'], 'a test has a stage that restores what it moved');
     if (item.kind === 'count') {
       known(item.channel, [...path, 'channel']);
       for (const c of item.captions)
         if (!captions.has(c)) report([...path, 'captions'], `there is no caption named ${c}`);
     }
+    checkWhen(item, path);
   };
   const seen = new Set<string>();
   type.items.forEach((item, i) => {
@@ -127,12 +210,19 @@ export const typeFileSchema = shape.superRefine((type, context) => {
     for (const need of item.needs ?? []) {
       if (!seen.has(need)) report(['items', i, 'needs'], `${need} must be an item that stands before this one`);
     }
+    if (item.deadline && !seen.has(item.deadline.since))
+      report(['items', i, 'deadline'], `${item.deadline.since} must be an item that stands before this one`);
+    if (item.kind === 'set' && item.opens && !ids.has(item.opens.closedBy))
+      report(['items', i, 'opens'], `there is no item named ${item.opens.closedBy}`);
     seen.add(item.id);
   });
   for (const [reason, plan] of Object.entries(type.aborts)) {
     plan.actions.forEach((item, i) => checkItem(item, ['aborts', reason, 'actions', i]));
   }
-});
+  type.turnRound?.items.forEach((id, i) => {
+    if (!ids.has(id)) report(['turnRound', 'items', i], `there is no item named ${id}`);
+  });
+}
 
 function unique(ids: string[], path: string[], report: (path: string[], message: string) => void): void {
   const seen = new Set<string>();

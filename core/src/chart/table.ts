@@ -80,12 +80,12 @@ export interface ChartIssue {
 
 /**
  * The audit of a power table at load: it may only fall with height and heat, and a blank stays blank beyond.
- * @param risesWithOat a manifold pressure chart rises with temperature by nature
+ * @param options.manifoldPressure such a limit rises with temperature, and high up a little with altitude, by nature
  * @throws Refused BAD_TABLE
  */
 export function chartCheck(
   table: ChartTable | undefined,
-  options: { risesWithOat?: boolean } = {},
+  options: { manifoldPressure?: boolean } = {},
 ): { ok: boolean; issues: ChartIssue[] } {
   refuseBadTable(table);
   const issues: ChartIssue[] = [];
@@ -98,8 +98,8 @@ export function chartCheck(
       const cooler = j > 0 ? at(i, j - 1) : value;
       const add = (code: ChartIssueCode): number => issues.push({ code, i, j });
       if (value <= 0) add('NOT_POSITIVE');
-      if (below !== null && value > below) add('RISES_WITH_ALTITUDE');
-      if (cooler !== null && value > cooler && !options.risesWithOat) add('RISES_WITH_OAT');
+      if (below !== null && value > below && !options.manifoldPressure) add('RISES_WITH_ALTITUDE');
+      if (cooler !== null && value > cooler && !options.manifoldPressure) add('RISES_WITH_OAT');
       if (table.values[i]!.slice(0, j).includes(null)) add('HOLE');
       if (below === null) add('BLANK_BELOW_VALUE');
     }

@@ -1,7 +1,9 @@
-import type { StandInPreset, TypeFile } from '../aircraft/index.ts';
+import type { StandInPreset, WatchedType } from '../aircraft/index.ts';
 import {
   acceptFromPilot,
+  type BriefRecord,
   type Entry,
+  isFinished,
   type Payload,
   presentItem,
   reduceRun,
@@ -10,6 +12,7 @@ import {
 } from '../procedure/index.ts';
 import { type Conditions, NormalSource, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
 import { type Trace, TraceBuilder } from '../trace/index.ts';
+import { rightAnswer } from './right-answer.ts';
 import { type Corridor, type StartProfile, type StartRecord, Watch, type WatchEvent } from '../watch/index.ts';
 
 export interface PracticeRun {
@@ -21,11 +24,13 @@ export interface PracticeRun {
 }
 
 export interface PracticeInput {
-  type: TypeFile;
+  type: WatchedType;
   conditions: Conditions;
   faults: StandInPreset['faults'];
   corridor: Corridor | null;
   seed: number;
+  /** what the readings of the list are held against */
+  brief?: BriefRecord | undefined;
   /** gives up when the run is not over by then */
   limit_s?: number;
 }
@@ -43,13 +48,14 @@ export function flyPractice(input: PracticeInput): PracticeRun {
 }
 
 class PracticeFlight {
-  private readonly type: TypeFile;
+  private readonly type: WatchedType;
   private readonly cockpit: SimulatedCockpit;
   private readonly chance: NormalSource;
   private readonly runner: Runner;
   private readonly watch: Watch;
   private readonly builder: TraceBuilder;
   private readonly limit_s: number;
+  private readonly brief: BriefRecord | undefined;
   private readonly written: PracticeRun['written'] = [];
   private readonly entries: Entry[] = [];
   private readonly starts: PracticeRun['starts'] = [];
@@ -73,6 +79,7 @@ class PracticeFlight {
     );
     this.resolutions = input.type.channels.map((c) => c.resolution);
     this.limit_s = input.limit_s ?? 900;
+    this.brief = input.brief;
   }
 
   fly(): PracticeRun {
@@ -86,6 +93,7 @@ class PracticeFlight {
       conditions: '',
     };
     this.write('pilot', opened);
+    if (this.brief) this.write('pilot', { kind: 'briefed', brief: this.brief });
     for (let tick = 1; this.state.status === 'open' && this.t_s < this.limit_s; tick++) {
       this.t_s = Math.round(tick * TICK_S * 1000) / 1000;
       const values = this.rounded(this.cockpit.tick());
@@ -126,7 +134,7 @@ class PracticeFlight {
   private act(values: Float64Array): void {
     const item = presentItem(this.type, this.state);
     if (!item) {
-      const ready = this.state.items['ready']?.status === 'done';
+      const ready = isFinished(this.type, this.state);
       this.write('pilot', { kind: 'closed', outcome: this.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });
       return;
     }
@@ -142,12 +150,13 @@ class PracticeFlight {
       return;
     }
     if (item.kind === 'wait' || item.kind === 'watch') return;
+    if (item.kind === 'hold' && this.t_s < this.actsAt_s + item.hold_s) return;
     if (item.kind === 'set' && item.expect) {
       if (this.t_s > this.actsAt_s + PATIENCE_S)
         this.write('pilot', { kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
       return;
     }
-    const wanted: Payload = { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
+    const wanted = rightAnswer(this.type, this.state, item);
     const verdict = acceptFromPilot(this.type, this.state, wanted, values);
     if (verdict.ok) this.write('pilot', verdict.payload);
     else if (this.t_s > this.actsAt_s + PATIENCE_S)

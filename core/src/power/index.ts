@@ -22,3 +22,12 @@ export {
   oeiVerdict,
   type OeiVerdict,
 } from './one-engine.ts';
+export {
+  fullThrottle_inHg,
+  manifoldPressureFor,
+  type PistonAircraft,
+  pistonHover,
+  type PistonHover,
+  type PistonPower,
+  pistonPowerSchema,
+} from './piston.ts';

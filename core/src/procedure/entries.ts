@@ -3,13 +3,36 @@ import { abortReasonSchema } from '../aircraft/index.ts';
 
 const maybe = z.number().nullable();
 
+/** What a run takes from its brief: the answers of the house and of this day, and what its readings are held against. */
+const briefRecordSchema = z.strictObject({
+  /** choice to alternative, every choice of the type */
+  ways: z.record(z.string(), z.string()),
+  overrides: z.array(
+    z.strictObject({ choice: z.string(), from: z.string(), to: z.string(), reason: z.string().min(1) }),
+  ),
+  /** cautions that somebody went on past, with the reason */
+  accepted: z.array(z.strictObject({ hold: z.string(), words: z.string(), reason: z.string().min(1).max(500) })),
+  expected: z.strictObject({
+    altimeter: maybe,
+    'pressure-setting': maybe,
+    fuel: maybe,
+    mass: maybe,
+  }),
+  /** outside air when it was written, for durations learned by temperature */
+  oat_C: maybe,
+  words: z.string(),
+  /** the brief as it was entered */
+  input: z.record(z.string(), z.unknown()),
+});
+export type BriefRecord = z.infer<typeof briefRecordSchema>;
+
 const payloads = [
   z.strictObject({
     kind: z.literal('run-opened'),
     tail: z.string(),
     type: z.string(),
     typeVersion: z.int(),
-    source: z.enum(['stand-in', 'device', 'simulated']),
+    source: z.enum(['stand-in', 'device', 'simulated', 'by-hand']),
     pad: z.string(),
     conditions: z.string(),
   }),
@@ -19,6 +42,36 @@ const payloads = [
     how: z.enum(['sensed', 'declared', 'watched']),
     value: maybe,
     words: z.string(),
+    /** what was read on either side of a comparison */
+    read: z.tuple([z.string(), z.string()]).optional(),
+    /** the verification found it otherwise than the flow had left it */
+    differs: z.boolean().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('stage-done'),
+    item: z.string(),
+    stage: z.int().min(0),
+    value: maybe,
+    words: z.string(),
+    /** the last stage settles its item */
+    last: z.boolean(),
+  }),
+  z.strictObject({
+    kind: z.literal('decided'),
+    item: z.string(),
+    alternative: z.string(),
+    reason: z.string().min(1).max(500),
+  }),
+  z.strictObject({ kind: z.literal('challenged'), item: z.string() }),
+  z.strictObject({ kind: z.literal('zone-flowed'), leg: z.string(), zone: z.string() }),
+  z.strictObject({ kind: z.literal('interrupted'), words: z.string().max(500) }),
+  z.strictObject({ kind: z.literal('reseen'), item: z.string() }),
+  z.strictObject({ kind: z.literal('briefed'), brief: briefRecordSchema }),
+  z.strictObject({
+    kind: z.literal('way-changed'),
+    choice: z.string(),
+    to: z.string(),
+    reason: z.string().min(1).max(500),
   }),
   z.strictObject({ kind: z.literal('item-fault'), item: z.string(), note: z.string().min(1).max(500) }),
   z.strictObject({ kind: z.literal('item-skipped'), item: z.string(), reason: z.string().min(1).max(500) }),

@@ -1,5 +1,5 @@
 export { canonicalJson, chainEntries, type ChainFault, checkChain, digestOf, type Draft, hashOf } from './chain.ts';
-export { type Entry, parseEntry, type Payload, payloadSchema, type Stamp } from './entries.ts';
+export { type BriefRecord, type Entry, parseEntry, type Payload, payloadSchema, type Stamp } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {
   type Acceptance,
@@ -7,22 +7,48 @@ export {
   type CaptionCount,
   conditionOf,
   countCaptions,
+  expectedFigure,
   readItem,
   type Reading,
 } from './judge.ts';
 export {
+  abortPlan,
+  isReachable,
+  noGoFaults,
+  notDone,
+  type OpenLoop,
+  procedureOf,
+  stagesDone,
+  stillOpen,
+  wayOf,
+  workingList,
+} from './list.ts';
+export {
+  differences,
+  type FlowZone,
+  isFinished,
+  lateItems,
   legSpans,
   type LegSpan,
   type LegState,
   meanwhileItems,
   nextItems,
-  notDone,
-  type OpenLoop,
   passage,
+  presentFlow,
   presentItem,
-  readyIn,
-  stillOpen,
+  twoCrewTurn,
+  wasFlowed,
+  zonesOf,
 } from './plan.ts';
 export { Runner } from './runner.ts';
-export { findItem, itemState, type ItemState, reduceRun, type RunState, workingList } from './state.ts';
+export {
+  durationOf,
+  type PastWait,
+  type PlannedItem,
+  type RunSchedule,
+  type ScheduleInput,
+  scheduleOf,
+  waitsOf,
+} from './schedule.ts';
+export { findItem, itemState, type ItemState, reduceRun, type RunState } from './state.ts';
 export { type EntryWords, sayEntry } from './words.ts';

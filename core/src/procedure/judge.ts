@@ -1,17 +1,22 @@
 import {
   type Caption,
   channelsOf,
+  type ChannelTest,
   type Condition,
   type Item,
   sayCondition,
+  holds,
+  holdSeconds,
   sayValue,
   Sensed,
+  stagesOf,
   type TypeFile,
   type Verdict,
 } from '../aircraft/index.ts';
-import type { Payload } from './entries.ts';
-import { isReachable, presentItem } from './plan.ts';
-import { findItem, itemState, type RunState, workingList } from './state.ts';
+import type { BriefRecord, Payload } from './entries.ts';
+import { isReachable, stagesDone, stillOpen, workingList } from './list.ts';
+import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
+import { findItem, itemState, type RunState } from './state.ts';
 
 export interface CaptionCount {
   verdict: Verdict;
@@ -40,7 +45,7 @@ export interface Reading {
 /** The condition that senses an item, where it has one. */
 export function conditionOf(item: Item): Condition | null {
   if (item.kind === 'wait') return item.until;
-  return (item.kind === 'set' || item.kind === 'check') && item.expect ? item.expect : null;
+  return 'expect' in item && item.expect ? item.expect : null;
 }
 
 /** What the sensors say of an item in one frame, dwell left out. @returns null for an item that nothing senses */
@@ -56,7 +61,12 @@ export function readItem(type: TypeFile, item: Item, values: ArrayLike<number> |
     };
   }
   const condition = conditionOf(item);
-  if (!condition) return null;
+  return condition && readCondition(type, condition, values);
+}
+
+/** What the sensors say of a condition in one frame, dwell left out; unknown without a frame. */
+function readCondition(type: TypeFile, condition: Condition, values: ArrayLike<number> | null): Reading {
+  const frame = values ?? new Float64Array(type.channels.length).fill(NaN);
   const verdict = new Sensed(withoutDwell(condition), type.channels).update(0, frame);
   const readings = channelsOf(condition).map((id) => {
     const index = type.channels.findIndex((c) => c.id === id);
@@ -91,9 +101,16 @@ export type Acceptance =
   | { ok: true; payload: Payload }
   | { ok: false; code: 'not-this-item' | 'not-so' | 'not-open' | 'nothing-to-undo'; message: string };
 
+const refuse = (code: Exclude<Acceptance, { ok: true }>['code'], message: string): Acceptance => ({
+  ok: false,
+  code,
+  message,
+});
+
 /**
  * Judges what a person wants to write, against the list and the latest frame.
- * A declared item whose sensors say otherwise is refused with what to do; one that nothing can sense is taken at the person's word.
+ * A declared item whose sensors, or whose typed reading, say otherwise is refused with what to do; one that nothing can
+ * sense is taken at the person's word.
  * @param values the latest frame, or null when there is no data
  */
 export function acceptFromPilot(
@@ -102,79 +119,291 @@ export function acceptFromPilot(
   wanted: Payload,
   values: ArrayLike<number> | null,
 ): Acceptance {
-  const notOpen = state.status !== 'open' && wanted.kind !== 'note';
-  if (notOpen)
-    return {
-      ok: false,
-      code: 'not-open',
-      message: 'This run is closed. Begin a new one on Today; notes can still be added.',
-    };
+  if (state.status !== 'open' && wanted.kind !== 'note')
+    return refuse('not-open', 'This run is closed. Begin a new one on Today; notes can still be added.');
+  const accepted: Acceptance = { ok: true, payload: wanted };
   switch (wanted.kind) {
+    case 'stage-done': {
+      // what a test moved is put back even after the test was skipped or failed
+      const item = workingList(type, state).find((i) => i.id === wanted.item);
+      const open = item && stillOpen(type, state).some((loop) => loop.item === item);
+      return item && open
+        ? acceptStage(type, state, item, wanted.stage, values)
+        : acceptOnItem(type, state, wanted, values);
+    }
     case 'item-done':
     case 'item-fault':
-    case 'item-skipped': {
-      const item = workingList(type, state).find((i) => i.id === wanted.item);
-      if (!item)
-        return { ok: false, code: 'not-this-item', message: `${wanted.item} is not on the list that is being worked` };
-      if (itemState(state, item.id).status !== 'todo')
-        return {
-          ok: false,
-          code: 'not-this-item',
-          message: `${item.challenge} is already settled; go back to it first`,
-        };
-      if (!state.abort && !isReachable(type, state, item)) {
-        return {
-          ok: false,
-          code: 'not-this-item',
-          message: `${item.challenge} comes later; ${presentItem(type, state)?.challenge ?? 'nothing'} is next`,
-        };
-      }
-      return wanted.kind === 'item-done' ? acceptDone(type, item, values) : { ok: true, payload: wanted };
-    }
+    case 'item-skipped':
+    case 'decided':
+    case 'challenged':
+      return acceptOnItem(type, state, wanted, values);
     case 'item-chosen':
     case 'item-reopened':
       return findItem(type, wanted.item)
-        ? { ok: true, payload: wanted }
-        : { ok: false, code: 'not-this-item', message: `${wanted.item} is not an item of this type` };
+        ? accepted
+        : refuse('not-this-item', `${wanted.item} is not an item of this type`);
     case 'undone':
       return state.lastUndoable === wanted.entry
-        ? { ok: true, payload: wanted }
-        : { ok: false, code: 'nothing-to-undo', message: 'Only the last thing that you entered can be undone' };
+        ? accepted
+        : refuse('nothing-to-undo', 'Only the last thing that you entered can be undone');
     case 'abort':
       return wanted.reason === 'pilot' && !state.abort
-        ? { ok: true, payload: wanted }
-        : { ok: false, code: 'not-so', message: 'The start is stopped already; work the actions on the screen' };
+        ? accepted
+        : refuse('not-so', 'The start is stopped already; work the actions on the screen');
+    case 'way-changed': {
+      const choice = type.choices.find((c) => c.id === wanted.choice);
+      return choice?.alternatives.some((a) => a.id === wanted.to)
+        ? accepted
+        : refuse('not-this-item', `${wanted.to} is not an answer to ${choice?.question ?? wanted.choice}`);
+    }
+    case 'zone-flowed':
+      return workingList(type, state).some((i) => i.leg === wanted.leg && i.zone === wanted.zone)
+        ? accepted
+        : refuse('not-this-item', `there is no zone ${wanted.zone} on this list`);
+    case 'reseen':
+      return state.seeAgain.includes(wanted.item)
+        ? accepted
+        : refuse('not-this-item', `${wanted.item} does not wait to be seen again`);
+    case 'closed':
+      return wanted.outcome !== 'ready' || isFinished(type, state) ? accepted : refuse('not-so', notReady(type, state));
+    case 'interrupted':
     case 'mark':
     case 'note':
-    case 'closed':
-      return { ok: true, payload: wanted };
+      return accepted;
     default:
-      return { ok: false, code: 'not-this-item', message: `${wanted.kind} is written by the watch, not by a person` };
+      return refuse('not-this-item', `${wanted.kind} is written by the watch, not by a person`);
   }
 }
 
-function acceptDone(type: TypeFile, item: Item, values: ArrayLike<number> | null): Acceptance {
-  const reading = readItem(type, item, values);
-  const payload = (words: string, value: number | null): Acceptance => ({
-    ok: true,
-    payload: { kind: 'item-done', item: item.id, how: 'declared', value, words },
-  });
-  if (item.kind === 'watch')
-    return { ok: false, code: 'not-so', message: 'The watch itself ends this item. Esc stops the start' };
-  if (!reading) return payload('', null);
-  if (item.kind === 'wait' && reading.verdict !== 'unknown') {
-    return {
-      ok: false,
-      code: 'not-so',
-      message: `${item.challenge} settles itself when it has lasted: ${sayCondition(item.until, type.channels)}. K skips it with a reason`,
-    };
+function notReady(type: TypeFile, state: RunState): string {
+  const open = stillOpen(type, state)[0];
+  if (open) return `Not ready: ${open.words}. Put it back first`;
+  const next = workingList(type, state).find((i) => itemState(state, i.id).status === 'todo');
+  return `Not ready: ${next?.challenge ?? 'a no-go'} is not settled`;
+}
+
+type OnItem = Extract<
+  Payload,
+  { kind: 'item-done' | 'item-fault' | 'item-skipped' | 'decided' | 'challenged' | 'stage-done' }
+>;
+
+function acceptOnItem(type: TypeFile, state: RunState, wanted: OnItem, values: ArrayLike<number> | null): Acceptance {
+  const item = workingList(type, state).find((i) => i.id === wanted.item);
+  if (!item) return refuse('not-this-item', `${wanted.item} is not on the list that is being worked`);
+  if (itemState(state, item.id).status !== 'todo')
+    return refuse('not-this-item', `${item.challenge} is already settled; go back to it first`);
+  if (!state.abort && !isReachable(type, state, item)) {
+    const open = stillOpen(type, state)[0];
+    const gate = type.legs.find((l) => l.id === item.leg)?.gate;
+    return refuse(
+      'not-this-item',
+      gate && open
+        ? `${item.challenge} is held: ${open.words}. Put it back first`
+        : `${item.challenge} comes later; ${presentItem(type, state)?.challenge ?? 'nothing'} is next`,
+    );
   }
-  if (reading.verdict === 'unknown') return payload(`${reading.words}, declared`, reading.value);
-  if (reading.verdict === true) return payload(reading.words, reading.value);
+  switch (wanted.kind) {
+    case 'item-fault':
+    case 'item-skipped':
+    case 'challenged':
+      return { ok: true, payload: wanted };
+    case 'decided':
+      return item.kind === 'decide' && item.alternatives.some((a) => a.id === wanted.alternative)
+        ? { ok: true, payload: wanted }
+        : refuse('not-so', `${wanted.alternative} is not an answer to ${item.challenge}`);
+    case 'stage-done':
+      return acceptStage(type, state, item, wanted.stage, values);
+    case 'item-done':
+      return twoCrewTurn(type, state, item)?.turn === 'challenge'
+        ? refuse('not-so', `${item.challenge} is read aloud first, then answered`)
+        : acceptDone(type, state, item, wanted, values);
+  }
+}
+
+function acceptStage(
+  type: TypeFile,
+  state: RunState,
+  item: Item,
+  at: number,
+  values: ArrayLike<number> | null,
+): Acceptance {
+  const stages = stagesOf(item);
+  const next = stagesDone(state, item);
+  const stage = stages[at];
+  // a test that was given up goes straight to putting its switch back
+  const restoring = itemState(state, item.id).status !== 'todo' && stage?.restores === true;
+  if (!stage || (at !== next && !restoring))
+    return refuse('not-this-item', `${item.challenge}: ${stages[next]?.do ?? 'nothing'} is next`);
+  const done = (words: string, value: number | null): Acceptance => ({
+    ok: true,
+    payload: { kind: 'stage-done', item: item.id, stage: at, value, words, last: at === stages.length - 1 },
+  });
+  if (!stage.expect) return done(stage.do, null);
+  const reading = readCondition(type, stage.expect, values);
+  if (reading.verdict === 'unknown') return done(`${stage.do}, declared`, null);
+  if (reading.verdict) return done(`${stage.do}: ${reading.words}`, reading.value);
+  const wanted = sayCondition(stage.expect, type.channels);
+  return refuse('not-so', `${stage.do}: ${reading.words}; expected ${wanted}. Wait for it, or record a fault with F`);
+}
+
+/** What the brief says that this figure should read, null where it is not known. */
+export function expectedFigure(brief: BriefRecord | null, figure: keyof BriefRecord['expected']): number | null {
+  return brief?.expected[figure] ?? null;
+}
+
+type Done = Extract<Payload, { kind: 'item-done' }>;
+
+function acceptDone(
+  type: TypeFile,
+  state: RunState,
+  item: Item,
+  wanted: Done,
+  values: ArrayLike<number> | null,
+): Acceptance {
+  const done = (words: string, value: number | null, read?: [string, string]): Acceptance => ({
+    ok: true,
+    payload: {
+      kind: 'item-done',
+      item: item.id,
+      how: 'declared',
+      value,
+      words,
+      ...(read && { read }),
+      ...(wanted.differs && { differs: true }),
+    },
+  });
+  switch (item.kind) {
+    case 'watch':
+      return item.moments
+        ? refuse('not-so', `${item.challenge} ends with its last moment`)
+        : refuse('not-so', 'The watch itself ends this item. Esc stops the start');
+    case 'test':
+      return refuse('not-so', `${item.challenge} ends with its last stage, when everything is back`);
+    case 'decide':
+      return refuse('not-so', `${item.challenge}: choose one of the answers`);
+    case 'compare':
+      return acceptComparison(item, wanted, done);
+    case 'enter':
+      return acceptNumber(state, item, item.enters, null, wanted.value, done);
+    case 'measure':
+      return acceptNumber(state, item, item.measures, item.measures.good, wanted.value, done);
+    case 'check':
+      if (item.reads) return acceptNumber(state, item, item.reads, null, wanted.value, done);
+      break;
+    case 'hold': {
+      const held_s = wanted.value ?? 0;
+      const asked_s = holdSeconds(item, state.brief?.oat_C ?? null);
+      if (held_s < asked_s - 0.05)
+        return refuse(
+          'not-so',
+          `${item.challenge}: hold for ${asked_s.toFixed(1)} s; it was ${held_s.toFixed(1)} s. Press and hold again`,
+        );
+      if (!item.expect) return done(`${held_s.toFixed(1)} s`, held_s);
+      break;
+    }
+    default:
+  }
+  return acceptSensed(type, item, readItem(type, item, values), wanted.value, done);
+}
+
+type Write = (words: string, value: number | null, read?: [string, string]) => Acceptance;
+
+function acceptSensed(
+  type: TypeFile,
+  item: Item,
+  reading: Reading | null,
+  typed: number | null,
+  done: Write,
+): Acceptance {
+  if (!reading) return done('', null);
+  if (item.kind === 'wait' && reading.verdict !== 'unknown') {
+    return refuse(
+      'not-so',
+      `${item.challenge} settles itself when it has lasted: ${sayCondition(item.until, type.channels)}. K skips it with a reason`,
+    );
+  }
+  if (reading.verdict === 'unknown') {
+    const byEye = typed === null ? null : readTyped(type, item, typed);
+    if (!byEye) return done(`${reading.words}, declared`, reading.value);
+    if (byEye.verdict === true) return done(`${byEye.words}, read by eye`, typed);
+    return refuse('not-so', notAsExpected(type, item, byEye.words));
+  }
+  if (reading.verdict) return done(reading.words, reading.value);
+  return refuse('not-so', notAsExpected(type, item, reading.words));
+}
+
+function notAsExpected(type: TypeFile, item: Item, found: string): string {
   const wanted = item.kind === 'count' ? item.response : sayCondition(conditionOf(item)!, type.channels);
-  const remedy =
-    item.failure === 'no-go'
-      ? 'No-go: put it right, or record a fault with F'
-      : 'Put it right, record it with F, or skip it with a reason';
-  return { ok: false, code: 'not-so', message: `${item.challenge}: ${reading.words}; expected ${wanted}. ${remedy}` };
+  return `${item.challenge}: ${found}; expected ${wanted}. ${remedyOf(item)}`;
+}
+
+function remedyOf(item: Item): string {
+  return item.failure === 'no-go'
+    ? 'No-go: put it right, or record a fault with F'
+    : 'Put it right, record it with F, or skip it with a reason';
+}
+
+/** Judges a reading that a person typed where no sensor says it: of the first channel, or the captions that are lit. */
+function readTyped(type: TypeFile, item: Item, typed: number): Reading | null {
+  if (item.kind === 'count') {
+    const count = countCaptions(type, item.captions, typed);
+    return { verdict: count.verdict, value: typed, words: sayCount(count) };
+  }
+  const condition = conditionOf(item);
+  const test = condition && firstTest(condition);
+  const channel = test && type.channels.find((c) => c.id === test.channel);
+  return channel ? { verdict: holds(test, typed), value: typed, words: sayValue(channel, typed) } : null;
+}
+
+function firstTest(condition: Condition): ChannelTest | null {
+  if ('all' in condition) return firstTest(condition.all[0]!);
+  if ('any' in condition) return firstTest(condition.any[0]!);
+  return 'not' in condition ? null : condition;
+}
+
+function acceptComparison(item: Extract<Item, { kind: 'compare' }>, { read }: Done, done: Write): Acceptance {
+  const [a, b] = [read?.[0].trim() ?? '', read?.[1].trim() ?? ''];
+  const missing = a === '' ? item.between[0] : b === '' ? item.between[1] : null;
+  if (missing !== null) return refuse('not-so', `${item.challenge}: enter what ${missing} shows`);
+  if (a.toUpperCase() !== b.toUpperCase())
+    return refuse(
+      'not-so',
+      `${item.challenge}: ${item.between[0]} shows ${a}, ${item.between[1]} shows ${b}. ${remedyOf(item)}`,
+    );
+  return done(`both ${a}`, null, [a, b]);
+}
+
+interface Quantity {
+  label: string;
+  unit: string;
+  range: [number, number];
+  against?: { figure: keyof BriefRecord['expected']; within: number } | undefined;
+}
+
+function acceptNumber(
+  state: RunState,
+  item: Item,
+  quantity: Quantity,
+  good: [number, number] | null,
+  typed: number | null,
+  done: Write,
+): Acceptance {
+  const { label, unit, range, against } = quantity;
+  if (typed === null) return refuse('not-so', `${item.challenge}: enter the ${label.toLowerCase()} in ${unit}`);
+  if (typed < range[0] || typed > range[1])
+    return refuse('not-so', `${item.challenge}: ${typed} ${unit} can't be; ${range[0]} to ${range[1]} can`);
+  if (good && (typed < good[0] || typed > good[1]))
+    return refuse(
+      'not-so',
+      `${item.challenge}: ${typed} ${unit}; expected ${good[0]} to ${good[1]}. ${remedyOf(item)}`,
+    );
+  const expected = against ? expectedFigure(state.brief, against.figure) : null;
+  if (expected === null) return done(`${typed} ${unit}`, typed);
+  const off = typed - expected;
+  if (Math.abs(off) > against!.within)
+    return refuse(
+      'not-so',
+      `${item.challenge}: ${typed} ${unit}; the brief says ${Math.round(expected)}, within ${against!.within}. ${remedyOf(item)}`,
+    );
+  return done(`${typed} ${unit}, brief ${Math.round(expected)}`, typed);
 }

@@ -1,29 +1,17 @@
 import type { Item, TypeFile } from '../aircraft/index.ts';
-import { itemState, type RunState, workingList } from './state.ts';
+import { isBackground, isReachable, procedureOf, stillOpen, wayOf, workingList } from './list.ts';
+import { itemState, type RunState } from './state.ts';
 
-/** An item is out of the way when it is done, skipped with a reason, or a recorded fault that is not a no-go. */
-function settled(type: TypeFile, state: RunState, id: string): boolean {
-  const { status } = itemState(state, id);
-  if (status !== 'fault') return status !== 'todo';
-  return type.items.find((i) => i.id === id)?.failure !== 'no-go';
-}
-
-export function isReachable(type: TypeFile, state: RunState, item: Item): boolean {
-  return (item.needs ?? []).every((need) => settled(type, state, need));
-}
-
-function isBackground(item: Item): boolean {
-  return item.kind === 'wait' && item.background === true;
-}
+const isTodo = (state: RunState, item: Item): boolean => itemState(state, item.id).status === 'todo';
 
 /** Waits that are running now beside the present item, and items that may be done meanwhile. */
 export function meanwhileItems(type: TypeFile, state: RunState): Item[] {
   if (state.status !== 'open' || state.abort) return [];
   const present = presentItem(type, state);
-  return type.items.filter(
+  return procedureOf(type, state).filter(
     (item) =>
       item !== present &&
-      itemState(state, item.id).status === 'todo' &&
+      isTodo(state, item) &&
       (isBackground(item) || item.meanwhile) &&
       isReachable(type, state, item),
   );
@@ -35,13 +23,17 @@ export function meanwhileItems(type: TypeFile, state: RunState): Item[] {
  */
 export function presentItem(type: TypeFile, state: RunState): Item | null {
   if (state.status !== 'open') return null;
-  const list = workingList(type, state);
-  const todo = list.filter((item) => itemState(state, item.id).status === 'todo');
+  const todo = workingList(type, state).filter((item) => isTodo(state, item));
   const chosen = todo.find((item) => item.id === state.chosen);
   if (chosen) return chosen;
   if (state.abort) return todo[0] ?? null;
-  const reachable = todo.filter((item) => isReachable(type, state, item));
-  return reachable.find((item) => !isBackground(item)) ?? reachable[0] ?? null;
+  let waiting: Item | null = null;
+  for (const item of todo) {
+    if (!isReachable(type, state, item)) continue;
+    if (!isBackground(item)) return item;
+    waiting ??= item;
+  }
+  return waiting;
 }
 
 /** The items after the present one, in the order of the list. */
@@ -51,28 +43,73 @@ export function nextItems(type: TypeFile, state: RunState, count: number): Item[
   const meanwhile = new Set(meanwhileItems(type, state).map((i) => i.id));
   return list
     .slice(present ? list.indexOf(present) + 1 : 0)
-    .filter((item) => itemState(state, item.id).status === 'todo' && !meanwhile.has(item.id))
+    .filter((item) => isTodo(state, item) && !meanwhile.has(item.id))
     .slice(0, count);
 }
 
-export interface OpenLoop {
-  item: Item;
-  words: string;
+export interface FlowZone {
+  leg: string;
+  zone: string;
+  /** every item of the leg that belongs to the zone, in list order */
+  items: Item[];
 }
 
-/** What was moved for a purpose and is not back in its place yet. */
-export function stillOpen(type: TypeFile, state: RunState): OpenLoop[] {
-  return workingList(type, state).flatMap((item) => {
-    if (item.kind !== 'set' || !item.opens || itemState(state, item.id).status !== 'done') return [];
-    return itemState(state, item.opens.closedBy).status === 'done' ? [] : [{ item, words: item.opens.words }];
+/** The zones of a leg in the order in which its list first comes to them. */
+export function zonesOf(type: TypeFile, state: RunState, leg: string): FlowZone[] {
+  const zones = new Map<string, FlowZone>();
+  for (const item of procedureOf(type, state)) {
+    if (item.leg !== leg) continue;
+    const known = zones.get(item.zone) ?? { leg, zone: item.zone, items: [] };
+    known.items.push(item);
+    zones.set(item.zone, known);
+  }
+  return [...zones.values()];
+}
+
+/** The zone to walk from memory now, where the house flows first and reads the list after; null when there is none left. */
+export function presentFlow(type: TypeFile, state: RunState): FlowZone | null {
+  if (state.status !== 'open' || state.abort || wayOf(type, state, 'method') !== 'flow-then-verify') return null;
+  const leg = type.legs.find((l) => l.id === presentItem(type, state)?.leg);
+  if (!leg?.flow) return null;
+  return zonesOf(type, state, leg.id).find((z) => state.flowed[`${leg.id}/${z.zone}`] === undefined) ?? null;
+}
+
+/** Whether an item was walked in a flow before it is verified. */
+export function wasFlowed(state: RunState, item: Item): boolean {
+  return state.flowed[`${item.leg}/${item.zone}`] !== undefined;
+}
+
+/** What the verification found otherwise than the flow had left it. */
+export function differences(type: TypeFile, state: RunState): Item[] {
+  return procedureOf(type, state).filter((item) => {
+    const { status, differs } = itemState(state, item.id);
+    return wasFlowed(state, item) && (differs || status === 'fault' || status === 'skipped');
   });
 }
 
-/** Items that were not done as written: shown before lift. */
-export function notDone(type: TypeFile, state: RunState): { item: Item; words: string; status: 'fault' | 'skipped' }[] {
-  return type.items.flatMap((item) => {
-    const { status, words } = itemState(state, item.id);
-    return status === 'fault' || status === 'skipped' ? [{ item, words, status }] : [];
+/** In two-crew work an item is first read by one and then answered by the other. @returns null in the other methods */
+export function twoCrewTurn(
+  type: TypeFile,
+  state: RunState,
+  item: Item,
+): { reader: 'pilot' | 'second-crew'; answers: 'pilot' | 'second-crew'; turn: 'challenge' | 'response' } | null {
+  if (wayOf(type, state, 'method') !== 'two-crew' || state.abort) return null;
+  if (item.kind === 'wait' || item.kind === 'watch') return null;
+  const reader = wayOf(type, state, 'reader') === 'pilot-reads' ? 'pilot' : 'second-crew';
+  return {
+    reader,
+    answers: reader === 'pilot' ? 'second-crew' : 'pilot',
+    turn: state.challenged[item.id] ? 'response' : 'challenge',
+  };
+}
+
+/** Items that are late: not settled so long after what their deadline is counted from. */
+export function lateItems(type: TypeFile, state: RunState, t_s: number): { item: Item; late_s: number }[] {
+  return workingList(type, state).flatMap((item) => {
+    if (!item.deadline || !isTodo(state, item)) return [];
+    const since = itemState(state, item.deadline.since);
+    const late_s = t_s - since.t_s - item.deadline.within_s;
+    return since.status === 'done' && late_s > 0 ? [{ item, late_s }] : [];
   });
 }
 
@@ -82,53 +119,25 @@ export interface LegState {
   status: 'done' | 'now' | 'ahead';
 }
 
-/** The passage of the run, leg by leg. */
+/** The passage of the run, leg by leg; legs without items are left out. */
 export function passage(type: TypeFile, state: RunState): LegState[] {
-  const present = state.abort
-    ? type.items.find((i) => itemState(state, i.id).status === 'todo')
-    : presentItem(type, state);
-  const at = state.outcome === 'ready' ? type.legs.length : type.legs.findIndex((l) => l.id === present?.leg);
-  return type.legs.map((leg, i) => ({ ...leg, status: i < at ? 'done' : i === at ? 'now' : 'ahead' }));
+  const list = procedureOf(type, state);
+  const present = state.abort ? list.find((i) => isTodo(state, i)) : presentItem(type, state);
+  const legs = type.legs.filter((leg) => list.some((i) => i.leg === leg.id));
+  const at = state.outcome === 'ready' ? legs.length : legs.findIndex((l) => l.id === present?.leg);
+  return legs.map(({ id, label }, i) => ({ id, label, status: i < at ? 'done' : i === at ? 'now' : 'ahead' }));
 }
 
-const HANDS_S: Record<Item['kind'], number> = { set: 4, check: 4, call: 5, count: 6, wait: 0, watch: 0 };
-
-/** Seconds that an item usually takes when its turn has come. */
-function usualSeconds(item: Item): number {
-  return item.kind === 'wait' || item.kind === 'watch' ? item.usual_s : HANDS_S[item.kind];
-}
-
-/**
- * When the run will be ready and what holds it.
- * @param remaining_s seconds that a running wait or watch still needs, by item id; the usual time where it is silent or has not begun
- */
-export function readyIn(
-  type: TypeFile,
-  state: RunState,
-  remaining_s: (id: string) => number | null,
-): { seconds: number; heldBy: Item | null } {
-  const finish = new Map<string, number>();
-  let hands = 0;
-  let heldBy: Item | null = null;
-  for (const item of type.items) {
-    if (itemState(state, item.id).status !== 'todo') continue;
-    const needs = item.needs ?? [];
-    const free = Math.max(0, ...needs.map((need) => finish.get(need) ?? 0));
-    // a wait that has not begun has no trend worth following
-    const takes = (isReachable(type, state, item) ? remaining_s(item.id) : null) ?? usualSeconds(item);
-    if (isBackground(item)) {
-      finish.set(item.id, free + takes);
-      continue;
-    }
-    if (free > hands) {
-      const last = needs.find((need) => finish.get(need) === free);
-      heldBy = type.items.find((i) => i.id === last) ?? heldBy;
-      hands = free;
-    }
-    hands += takes;
-    finish.set(item.id, hands);
-  }
-  return { seconds: hands, heldBy: heldBy ?? presentItem(type, state) };
+/** Whether the procedure has been worked to its end: nothing is left to do. */
+export function isFinished(type: TypeFile, state: RunState): boolean {
+  return (
+    !state.abort &&
+    stillOpen(type, state).length === 0 &&
+    procedureOf(type, state).every((item) => {
+      const { status } = itemState(state, item.id);
+      return status === 'fault' ? item.failure !== 'no-go' : status !== 'todo';
+    })
+  );
 }
 
 export interface LegSpan {
@@ -143,7 +152,7 @@ export function legSpans(type: TypeFile, state: RunState, end_s: number): LegSpa
   const spans: LegSpan[] = [];
   let from_s = 0;
   for (const leg of type.legs) {
-    const settledAt = type.items
+    const settledAt = procedureOf(type, state)
       .filter((i) => i.leg === leg.id)
       .map((i) => itemState(state, i.id))
       .filter((i) => i.status !== 'todo')

@@ -2,6 +2,7 @@ import { Sensed, type TypeFile } from '../aircraft/index.ts';
 import type { WatchEvent } from '../watch/index.ts';
 import type { Payload } from './entries.ts';
 import { conditionOf, readItem } from './judge.ts';
+import { procedureOf } from './list.ts';
 import { meanwhileItems, presentItem } from './plan.ts';
 import { itemState, type RunState } from './state.ts';
 
@@ -91,7 +92,7 @@ export class Runner {
   }
 
   private settleWatch(watch: string, state: RunState, value: number, words: string): Payload[] {
-    const item = this.type.items.find((i) => i.kind === 'watch' && i.watch === watch);
+    const item = procedureOf(this.type, state).find((i) => i.kind === 'watch' && i.watch === watch);
     if (!item || state.abort || itemState(state, item.id).status !== 'todo') return [];
     return [{ kind: 'item-done', item: item.id, how: 'watched', value, words }];
   }

@@ -1,5 +1,5 @@
 import type { AbortReason, Item, TypeFile } from '../aircraft/index.ts';
-import type { Entry } from './entries.ts';
+import type { BriefRecord, Entry } from './entries.ts';
 
 export type ItemStatus = 'todo' | 'done' | 'fault' | 'skipped';
 
@@ -11,12 +11,30 @@ export interface ItemState {
   value: number | null;
   /** value in words, or the note, or the reason */
   words: string;
+  /** found otherwise than the flow had left it */
+  differs: boolean;
 }
+
+/** The two lines before an interruption are looked at again. */
+const SEEN_AGAIN = 2;
 
 export interface RunState {
   status: 'not-begun' | 'open' | 'closed';
   outcome: 'ready' | 'aborted' | 'given-up' | null;
   items: Readonly<Record<string, ItemState>>;
+  /** stages of a test, or moments of a watch, that are done: when, in order */
+  stages: Readonly<Record<string, readonly number[]>>;
+  /** answers of the house and of this run, choice to alternative */
+  ways: Readonly<Record<string, string>>;
+  decisions: Readonly<Record<string, string>>;
+  brief: BriefRecord | null;
+  /** items whose challenge has been read and waits for its answer */
+  challenged: Readonly<Record<string, true>>;
+  /** zones that were walked from memory, as leg/zone */
+  flowed: Readonly<Record<string, number>>;
+  /** items to look at again after an interruption, in the order in which they were settled */
+  seeAgain: readonly string[];
+  interruptedAt_s: number | null;
   /** the abort that turned the list, when there is one */
   abort: { reason: AbortReason; text: string; figure: string; t_s: number } | null;
   chosen: string | null;
@@ -29,15 +47,31 @@ export interface RunState {
   lastUndoable: string | null;
 }
 
-const NOT_DONE: ItemState = { status: 'todo', t_s: 0, seq: 0, how: null, value: null, words: '' };
+const NOT_DONE: ItemState = {
+  status: 'todo',
+  t_s: 0,
+  seq: 0,
+  how: null,
+  value: null,
+  words: '',
+  differs: false,
+};
 
-/** The state of a run: a pure function of its type and its journal. Any prefix of a journal gives the state at that moment. */
+/** The state of a run: a pure function of its journal. Any prefix of a journal gives the state at that moment. */
 export function reduceRun(entries: readonly Entry[]): RunState {
   const undone = new Set(entries.flatMap((e) => (e.kind === 'undone' ? [e.entry] : [])));
   const state: Mutable = {
     status: 'not-begun',
     outcome: null,
     items: {},
+    stages: {},
+    ways: {},
+    decisions: {},
+    brief: null,
+    challenged: {},
+    flowed: {},
+    seeAgain: [],
+    interruptedAt_s: null,
     abort: null,
     chosen: null,
     startState: null,
@@ -55,7 +89,14 @@ export function reduceRun(entries: readonly Entry[]): RunState {
   return state;
 }
 
-type Mutable = { -readonly [K in keyof RunState]: RunState[K] } & { items: Record<string, ItemState> };
+type Mutable = { -readonly [K in keyof RunState]: RunState[K] } & {
+  items: Record<string, ItemState>;
+  stages: Record<string, readonly number[]>;
+  ways: Record<string, string>;
+  decisions: Record<string, string>;
+  challenged: Record<string, true>;
+  flowed: Record<string, number>;
+};
 
 function apply(state: Mutable, entry: Entry): void {
   switch (entry.kind) {
@@ -70,7 +111,61 @@ function apply(state: Mutable, entry: Entry): void {
         how: entry.how,
         value: entry.value,
         words: entry.words,
+        differs: entry.differs ?? false,
       });
+      return;
+    case 'stage-done':
+      state.stages[entry.item] = [...(state.stages[entry.item] ?? []).slice(0, entry.stage), entry.t];
+      state.lastUndoable = entry.id;
+      if (entry.last && itemState(state, entry.item).status === 'todo')
+        finish(state, entry, {
+          ...NOT_DONE,
+          status: 'done',
+          t_s: entry.t,
+          seq: entry.seq,
+          how: 'declared',
+          value: entry.value,
+          words: entry.words,
+        });
+      return;
+    case 'decided':
+      state.decisions[entry.item] = entry.alternative;
+      finish(state, entry, {
+        ...NOT_DONE,
+        status: 'done',
+        t_s: entry.t,
+        seq: entry.seq,
+        how: 'declared',
+        words: entry.reason,
+      });
+      return;
+    case 'challenged':
+      state.challenged[entry.item] = true;
+      state.lastUndoable = entry.id;
+      return;
+    case 'zone-flowed':
+      state.flowed[`${entry.leg}/${entry.zone}`] = entry.t;
+      state.lastUndoable = entry.id;
+      return;
+    case 'briefed':
+      state.brief = entry.brief;
+      Object.assign(state.ways, entry.brief.ways);
+      return;
+    case 'way-changed':
+      state.ways[entry.choice] = entry.to;
+      state.lastUndoable = entry.id;
+      return;
+    case 'interrupted':
+      state.interruptedAt_s = entry.t;
+      state.seeAgain = Object.entries(state.items)
+        .filter(([, i]) => i.status !== 'todo' && i.how !== 'watched')
+        .sort(([, a], [, b]) => a.seq - b.seq)
+        .slice(-SEEN_AGAIN)
+        .map(([id]) => id);
+      state.lastUndoable = entry.id;
+      return;
+    case 'reseen':
+      state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
       return;
     case 'item-fault':
       finish(state, entry, {
@@ -80,6 +175,7 @@ function apply(state: Mutable, entry: Entry): void {
         how: 'declared',
         value: null,
         words: entry.note,
+        differs: false,
       });
       return;
     case 'item-skipped':
@@ -90,6 +186,7 @@ function apply(state: Mutable, entry: Entry): void {
         how: 'declared',
         value: null,
         words: entry.reason,
+        differs: false,
       });
       return;
     case 'item-chosen':
@@ -98,6 +195,10 @@ function apply(state: Mutable, entry: Entry): void {
       return;
     case 'item-reopened':
       state.items[entry.item] = NOT_DONE;
+      state.stages[entry.item] = [];
+      delete state.challenged[entry.item];
+      delete state.decisions[entry.item];
+      state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
       state.chosen = entry.item;
       state.lastUndoable = entry.id;
       return;
@@ -143,6 +244,7 @@ function assertNever(entry: never): never {
 
 function finish(state: Mutable, entry: Extract<Entry, { item: string }>, item: ItemState): void {
   state.items[entry.item] = item;
+  delete state.challenged[entry.item];
   if (state.chosen === entry.item) state.chosen = null;
   if (item.how === 'declared') state.lastUndoable = entry.id;
 }
@@ -150,11 +252,6 @@ function finish(state: Mutable, entry: Extract<Entry, { item: string }>, item: I
 /** The state of one item; an item that the journal never mentioned is to do. */
 export function itemState(state: RunState, id: string): ItemState {
   return state.items[id] ?? NOT_DONE;
-}
-
-/** The list that is being worked: the procedure, or the abort's own actions. */
-export function workingList(type: TypeFile, state: RunState): readonly Item[] {
-  return state.abort ? type.aborts[state.abort.reason].actions : type.items;
 }
 
 /** Any item of the type, abort actions included. */

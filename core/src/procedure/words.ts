@@ -23,8 +23,32 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
   switch (entry.kind) {
     case 'run-opened':
       return plain('Run opened', entry.conditions);
-    case 'item-done':
-      return plain(name(entry.item), [entry.words, entry.how === 'sensed' ? 'sensed' : ''].filter(Boolean).join(', '));
+    case 'item-done': {
+      const words = [entry.words, entry.how === 'sensed' ? 'sensed' : ''].filter(Boolean).join(', ');
+      return entry.differs
+        ? stands(`${name(entry.item)} differed from the flow`, words)
+        : plain(name(entry.item), words);
+    }
+    case 'stage-done':
+      return plain(name(entry.item), entry.words);
+    case 'decided': {
+      const item = findItem(type, entry.item);
+      const answer = item?.kind === 'decide' ? item.alternatives.find((a) => a.id === entry.alternative)?.label : null;
+      return plain(`${name(entry.item)}: ${answer ?? entry.alternative}`, entry.reason);
+    }
+    case 'zone-flowed':
+      return plain(`Flow: ${entry.zone}`, 'walked from memory');
+    case 'interrupted':
+      return stands('Interrupted', entry.words);
+    case 'reseen':
+      return plain(`${name(entry.item)} seen again`);
+    case 'briefed':
+      return plain('Brief', entry.brief.words);
+    case 'way-changed': {
+      const choice = type.choices.find((c) => c.id === entry.choice);
+      const answer = choice?.alternatives.find((a) => a.id === entry.to)?.label ?? entry.to;
+      return stands(`${choice?.question ?? entry.choice}: ${answer}`, entry.reason);
+    }
     case 'item-fault':
       return stands(`Fault: ${name(entry.item)}`, entry.note);
     case 'item-skipped':
@@ -40,7 +64,7 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
     case 'start-state':
       return entry.state === 'aborted' ? null : plain(entry.words);
     case 'abort':
-      return stands(`Abort: ${type.aborts[entry.reason].title.toLowerCase()}`, entry.text);
+      return stands(`Abort: ${type.aborts[entry.reason]?.title.toLowerCase() ?? entry.reason}`, entry.text);
     case 'cue':
       return entry.severity === 'call' ? null : stands(entry.text);
     case 'exceedance': {
@@ -50,6 +74,7 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
     }
     case 'closed':
       return plain(OUTCOMES[entry.outcome]);
+    case 'challenged':
     case 'item-chosen':
     case 'start-done':
     case 'run-up-done':

@@ -1,4 +1,4 @@
-import type { SimulatorParameters, StandInAction, StandInPreset, TypeFile } from '../aircraft/index.ts';
+import type { SimulatorParameters, StandInAction, StandInPreset, WatchedType } from '../aircraft/index.ts';
 import { coldControls, type Controls } from './inputs.ts';
 import { Instruments } from './instruments.ts';
 import { readSignal, setInput } from './signals.ts';
@@ -12,7 +12,7 @@ export class SimulatedCockpit {
   private readonly faults: StandInPreset['faults'];
   private readonly releases: { at_s: number; control: string }[] = [];
 
-  constructor(type: TypeFile, conditions: Conditions, faults: StandInPreset['faults'], seed: number) {
+  constructor(type: WatchedType, conditions: Conditions, faults: StandInPreset['faults'], seed: number) {
     const parameters: SimulatorParameters = type.simulator;
     this.simulator = createSimulator(parameters, { noise: true, ...conditions }, seed);
     this.controls = coldControls(parameters);

@@ -24,7 +24,12 @@ export class Instruments {
     const values = this.values;
     for (let i = 0; i < this.channels.length; i++) {
       if (i === this.captionIndex) continue;
-      const { signal, scale } = this.channels[i]!.simulated;
+      const { simulated } = this.channels[i]!;
+      if (!simulated) {
+        values[i] = NaN;
+        continue;
+      }
+      const { signal, scale } = simulated;
       values[i] =
         scale *
         (signal.startsWith('control.') ? readControl(controls, signal.slice(8)) : readNumber(simulator, signal));

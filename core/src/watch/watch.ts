@@ -1,4 +1,4 @@
-import { type LimitBand, type Phase, type TypeFile } from '../aircraft/index.ts';
+import { type LimitBand, type Phase, type WatchedType } from '../aircraft/index.ts';
 import type { Stay } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
@@ -26,7 +26,7 @@ export class Watch {
   lastFrame_s = NaN;
   runUpSince_s = NaN;
 
-  private readonly type: TypeFile;
+  private readonly type: WatchedType;
   private readonly limits: WatchedLimit[];
   private readonly onEvent: EventSink;
   private active: WatchedLimit[] = [];
@@ -47,7 +47,7 @@ export class Watch {
   private readonly fixedPhase: boolean;
 
   /** @param fixedPhase keeps one phase for the whole record (a CSV of one phase) */
-  constructor(type: TypeFile, corridor: Corridor | null, onEvent: EventSink, fixedPhase?: Phase) {
+  constructor(type: WatchedType, corridor: Corridor | null, onEvent: EventSink, fixedPhase?: Phase) {
     this.type = type;
     this.onEvent = onEvent;
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);

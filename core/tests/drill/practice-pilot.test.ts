@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
-import { itemState, reduceRun } from '@rouse/core/procedure';
+import { itemState, reduceRun, workingList } from '@rouse/core/procedure';
 import { flyPreset, journalOf, skerry } from '../skerry.ts';
 
 test('the same seed flies the same run to the last byte, another seed another', () => {
@@ -17,9 +17,10 @@ test('every stand-in condition ends by itself: ready when it is good, aborted wi
     const good = preset.faults.length === 0 && preset.id !== 'weak-battery';
     expect(run.outcome, preset.id).toBe(good ? 'ready' : 'aborted');
     const state = reduceRun(journalOf(run.written));
-    const list = state.abort ? skerry.aborts[state.abort.reason].actions : skerry.items;
     expect(
-      list.filter((i) => itemState(state, i.id).status === 'todo').map((i) => i.id),
+      workingList(skerry, state)
+        .filter((i) => itemState(state, i.id).status === 'todo')
+        .map((i) => i.id),
       preset.id,
     ).toEqual([]);
     expect(

@@ -13,8 +13,9 @@ import {
   passage,
   type Payload,
   presentItem,
-  readyIn,
   reduceRun,
+  type RunSchedule,
+  scheduleOf,
   stillOpen,
 } from '@rouse/core/procedure';
 import { channelIndex, flyPreset, journalOf, skerry } from '../skerry.ts';
@@ -98,7 +99,7 @@ describe('the list', () => {
   test('a cold aircraft begins with its first item; needs hold what depends on them', () => {
     const state = reduceRun(journal(opened));
     expect(presentItem(skerry, state)?.id).toBe('papers');
-    expect(nextItems(skerry, state, 3).map((i) => i.id)).toEqual(['blades', 'belts-doors', 'controls']);
+    expect(nextItems(skerry, state, 3).map((i) => i.id)).toEqual(['blades', 'oil-level', 'fuel-sample']);
     const verdict = acceptFromPilot(skerry, state, done('bus-volts'), null);
     expect(verdict).toMatchObject({ ok: false, code: 'not-this-item' });
   });
@@ -107,24 +108,19 @@ describe('the list', () => {
     const until = flown.findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1;
     const state = reduceRun(flown.slice(0, until));
     expect(meanwhileItems(skerry, state).map((i) => i.id)).toContain('prime');
-    expect(presentItem(skerry, state)?.id).toBe('fuel-quantity');
+    expect(presentItem(skerry, state)?.id).toBe('battery-load');
   });
 
   test('a no-go fault holds the run; a caution does not', () => {
     const fault = (item: string): Payload => ({ kind: 'item-fault', item, note: 'cracked' });
-    const toBattery = journal(
-      opened,
-      done('papers'),
-      done('blades'),
-      done('belts-doors'),
-      done('controls'),
-      done('rotor-brake'),
-      done('selector-off'),
-      fault('battery-on'),
+    const before = flown.slice(
+      0,
+      flown.findIndex((e) => e.kind === 'item-done' && e.item === 'battery-on'),
     );
+    const toBattery = [...before, ...journal(...before.map(() => opened), fault('battery-on')).slice(-1)];
     expect(presentItem(skerry, reduceRun(toBattery))).not.toMatchObject({ id: 'bus-volts' });
-    const caution = reduceRun(journal(opened, done('papers'), done('blades'), fault('belts-doors')));
-    expect(presentItem(skerry, caution)?.id).toBe('controls');
+    const caution = reduceRun(journal(opened, ...['papers', 'blades', 'oil-level'].map(done), fault('fuel-sample')));
+    expect(presentItem(skerry, caution)?.id).toBe('intake');
     expect(notDone(skerry, caution)).toMatchObject([{ status: 'fault', words: 'cracked' }]);
   });
 
@@ -196,17 +192,15 @@ describe('the list', () => {
   });
 
   test('time to ready shrinks as items are settled and names what holds it', () => {
-    const seconds = [1, 10, 20, 30].map((n) => readyIn(skerry, reduceRun(flown.slice(0, n)), () => null).seconds);
+    const ready = (entries: readonly Entry[], left: Record<string, number> = {}): RunSchedule =>
+      scheduleOf(skerry, reduceRun(entries), { remaining_s: (id) => left[id] ?? null });
+    const seconds = [1, 10, 20, 30].map((n) => ready(flown.slice(0, n)).ready_s);
     expect(seconds).toEqual(seconds.toSorted((a, b) => b - a));
-    const warming = reduceRun(
-      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'captions-idle') + 1),
-    );
-    const slow = readyIn(skerry, warming, (id) => (id === 'engine-oil-warm' ? 600 : null));
+    const warming = flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'captions-idle') + 1);
+    const slow = ready(warming, { 'engine-oil-warm': 600 });
     expect(slow.heldBy?.id).toBe('engine-oil-warm');
-    expect(slow.seconds).toBeGreaterThan(600);
+    expect(slow.ready_s).toBeGreaterThan(600);
     // before it has begun, its trend says nothing
-    expect(
-      readyIn(skerry, reduceRun(flown.slice(0, 1)), (id) => (id === 'engine-oil-warm' ? 600 : null)).seconds,
-    ).toBeLessThan(600);
+    expect(ready(flown.slice(0, 1), { 'engine-oil-warm': 600 }).ready_s).toBeLessThan(600);
   });
 });

@@ -211,12 +211,12 @@ describe('the instruments', () => {
 
   test('a channel that the simulator does not have is named when it is read', () => {
     const wrong = structuredClone(skerry);
-    wrong.channels[0]!.simulated.signal = 'e1.egt';
+    wrong.channels[0]!.simulated!.signal = 'e1.egt';
     const simulator = createSimulator(p, {}, 1);
     expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/e1\.egt/);
-    wrong.channels[0]!.simulated.signal = 'control.e7.mode';
+    wrong.channels[0]!.simulated!.signal = 'control.e7.mode';
     expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/engine 7/);
-    wrong.channels[0]!.simulated.signal = 'control.lever';
+    wrong.channels[0]!.simulated!.signal = 'control.lever';
     expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/lever/);
   });
 });

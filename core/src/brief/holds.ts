@@ -1,0 +1,188 @@
+import type { Brief } from './brief.ts';
+import { known } from './figure.ts';
+import type { BriefContext, BriefInput } from './input.ts';
+
+/** Something that holds the run: a no-go holds it whatever anybody says, a caution until somebody gives a reason. */
+export interface Hold {
+  id: string;
+  severity: 'no-go' | 'caution';
+  title: string;
+  words: string;
+}
+
+type Computed = Omit<Brief, 'holds' | 'clear' | 'record'>;
+
+/** Everything that speaks against beginning, no-go first. */
+export function holdsOf(input: BriefInput, context: BriefContext, brief: Computed): Hold[] {
+  const holds = [
+    ...recordHolds(context),
+    ...equipmentHolds(input, context),
+    ...conditionHolds(context, brief),
+    ...loadHolds(brief),
+    ...powerHolds(context, brief),
+    ...washHolds(brief),
+    ...turnRoundHolds(input, context, brief),
+  ];
+  return holds.toSorted((a, b) => Number(b.severity === 'no-go') - Number(a.severity === 'no-go'));
+}
+
+const noGo = (id: string, title: string, words: string): Hold => ({ id, severity: 'no-go', title, words });
+const caution = (id: string, title: string, words: string): Hold => ({ id, severity: 'caution', title, words });
+
+function recordHolds({ openExceedances: n }: BriefContext): Hold[] {
+  if (n === 0) return [];
+  const words = 'An engineer releases it, by name, before the next start.';
+  return [noGo('exceedance', n === 1 ? 'An exceedance is open' : `${n} exceedances are open`, words)];
+}
+
+function equipmentHolds({ missing }: BriefInput, { type }: BriefContext): Hold[] {
+  return type.equipment
+    .filter((e) => missing.includes(e.id))
+    .map((e) => ({ id: `missing-${e.id}`, severity: e.failure, title: `${e.label} missing`, words: e.why }));
+}
+
+function conditionHolds({ type, now }: BriefContext, brief: Computed): Hold[] {
+  const holds: Hold[] = [];
+  if (brief.age_min === null)
+    holds.push(caution('conditions', 'No time of observation', 'Paste a report, or enter when the day was observed.'));
+  else if (brief.age_min > type.briefGoodFor_min)
+    holds.push(
+      caution(
+        'expired',
+        'Conditions are old',
+        `Observed ${Math.round(brief.age_min)} minutes before ${now.slice(11, 16)} UTC; the house allows ${type.briefGoodFor_min}.`,
+      ),
+    );
+  else if (brief.age_min < -10)
+    holds.push(
+      caution('expired', 'Conditions lie ahead', 'The report is of a time to come: look at its day and hour.'),
+    );
+  const wind = known(brief.rotorStart);
+  if (brief.rotorStart.state !== 'known') holds.push(noGo('wind', 'Wind not judged', `${brief.rotorStart.words}.`));
+  else if (wind!.verdict === 'UNKNOWN')
+    holds.push(noGo('wind', 'Wind unknown', 'The rotor is not started in a wind that nobody has read.'));
+  else if (wind!.verdict === 'EXCEEDS')
+    holds.push(
+      noGo(
+        'wind',
+        'Wind outside the rotor’s limit',
+        wind!.reasons.includes('GUST_SPREAD')
+          ? `Gusts stand more than ${type.wind.rotor_kt.gust_spread} kt above the mean.`
+          : `${Math.ceil(wind!.wind_kt!)} kt from ${quadrantWords(wind!.quadrants)}; the limit there is ${wind!.limit_kt}.`,
+      ),
+    );
+  else if (wind!.verdict === 'CAUTION')
+    holds.push(
+      caution(
+        'wind-near',
+        'Wind close to the rotor’s limit',
+        `${Math.ceil(wind!.wind_kt!)} kt from ${quadrantWords(wind!.quadrants)}; the limit there is ${wind!.limit_kt}.`,
+      ),
+    );
+  const stop = known(brief.rotorStop);
+  if (stop?.verdict === 'EXCEEDS' && wind?.verdict !== 'EXCEEDS')
+    holds.push(
+      caution('wind-stop', 'Not to be stopped in this wind', `The limit for stopping is ${stop.limit_kt} kt.`),
+    );
+  return holds;
+}
+
+const QUADRANTS = { HEAD: 'ahead', RIGHT: 'the right', TAIL: 'behind', LEFT: 'the left' } as const;
+export function quadrantWords(quadrants: readonly (keyof typeof QUADRANTS)[]): string {
+  return quadrants.map((q) => QUADRANTS[q]).join(' or ') || 'any side';
+}
+
+function loadHolds(brief: Computed): Hold[] {
+  const holds: Hold[] = [];
+  const { balance, landing, fuel } = brief;
+  if (balance.state === 'unknown') holds.push(caution('load', 'Weight unknown', `Not judged: ${balance.words}.`));
+  else if (balance.state === 'refused') holds.push(noGo('load', 'Load not possible', `${balance.words}.`));
+  else {
+    const { ramp, takeoff, path_worst } = balance.value;
+    const places = [
+      [ramp.status, 'at start'],
+      [takeoff.status, 'at lift'],
+      [known(landing)?.ramp.status ?? 'INSIDE', 'at landing'],
+    ] as const;
+    const outside = places.filter(([status]) => status === 'OUTSIDE').map(([, where]) => where);
+    if (outside.length > 0)
+      holds.push(
+        noGo('load', 'Load outside the envelope', `${outside.join(', ')}: move or leave something, then look again.`),
+      );
+    else if (path_worst.status === 'OUTSIDE')
+      holds.push(
+        caution(
+          'load-later',
+          'Leaves the envelope as fuel burns',
+          `Outside from ${Math.round(path_worst.fuel_kg)} kg of fuel down.`,
+        ),
+      );
+    else if (places.some(([status]) => status === 'NEAR_EDGE'))
+      holds.push(caution('load-edge', 'Load close to the edge', 'Weigh what was estimated.'));
+  }
+  if (fuel.state === 'known' && fuel.value.status !== 'OK')
+    holds.push(
+      fuel.value.status === 'BELOW_RESERVE'
+        ? caution('fuel', 'Fuel below the final reserve', `${Math.ceil(fuel.value.reserve_kg)} kg has to be left.`)
+        : noGo('fuel', 'Not enough fuel for the ground', 'It would be gone before lift.'),
+    );
+  return holds;
+}
+
+function powerHolds({ type }: BriefContext, brief: Computed): Hold[] {
+  const holds: Hold[] = [];
+  const { hoverIge, hoverOge, battery } = brief;
+  const unit = type.performance.chart.unit;
+  if (hoverIge.state === 'refused')
+    holds.push(noGo('power', 'No power figure', `${hoverIge.words}. Without it there is no lift.`));
+  else if (hoverIge.state === 'unknown')
+    holds.push(caution('power', 'Power unknown', `Not judged: ${hoverIge.words}.`));
+  else if (hoverIge.value.margin < 0)
+    holds.push(noGo('power', 'No hover at this weight', `${-hoverIge.value.margin} ${unit} short in ground effect.`));
+  else if (known(hoverOge) && known(hoverOge)!.margin < 0)
+    holds.push(
+      caution(
+        'power-oge',
+        'No hover out of ground effect',
+        `${-known(hoverOge)!.margin} ${unit} short: no vertical departure.`,
+      ),
+    );
+  const cold = known(battery);
+  if (cold?.verdict === 'USE_GROUND_POWER')
+    holds.push(
+      caution(
+        'battery',
+        'Battery cold',
+        `About ${cold.display.v_crank_V} V while cranking; use ground power or warm it.`,
+      ),
+    );
+  return holds;
+}
+
+function washHolds({ wash }: Computed): Hold[] {
+  return wash
+    .filter((w) => w.slow && w.clear === false)
+    .map(({ neighbour, separation }) => {
+      const value = known(separation);
+      return caution(
+        `wash-${neighbour.tail}`,
+        `${neighbour.name} close, its rotor slow`,
+        value?.distance_m === null
+          ? 'The wind alone is already too much for its blades: wait.'
+          : `It stands ${Math.floor(neighbour.distance_m)} m away; keep ${value!.display!.distance_m} m, wait, or lift away from it.`,
+      );
+    });
+}
+
+function turnRoundHolds(input: BriefInput, context: BriefContext, brief: Computed): Hold[] {
+  const { turnRound } = context.type;
+  if (!turnRound || brief.ways['list'] !== 'turn-round') return [];
+  const since = context.lastRunEndedAt;
+  const unmet = turnRound.entry.filter((e) => {
+    if (e.withinMinutes === undefined) return !input.turnRound.includes(e.id);
+    return since === null || (Date.parse(context.now) - Date.parse(since)) / 60_000 > e.withinMinutes;
+  });
+  return unmet.map((e) =>
+    noGo(`turn-round-${e.id}`, 'Short list not for this start', `${e.words}: not so, or not confirmed.`),
+  );
+}

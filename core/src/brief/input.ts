@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import type { Choice, TypeFile } from '../aircraft/index.ts';
+import type { PastWait } from '../procedure/index.ts';
+
+const maybe = z.number().nullable();
+
+/** A brief as it was entered: every figure once, in one unit, null where nobody has said it. */
+export const briefInputSchema = z.strictObject({
+  /** the pasted report, empty when the day was typed */
+  report: z.string().max(2000),
+  /** true directions; `direction` null is variable */
+  wind: z
+    .strictObject({ direction_deg: maybe, from_deg: maybe, to_deg: maybe, speed_kt: z.number(), gust_kt: maybe })
+    .nullable(),
+  oat_C: maybe,
+  dew_C: maybe,
+  qnh_hPa: maybe,
+  /** when the conditions were observed, ISO 8601 */
+  observedAt: z.string().nullable(),
+  /** of the nose on the pad, magnetic */
+  heading_deg: maybe,
+  /** kg by station */
+  load: z.record(z.string(), maybe),
+  fuel_kg: maybe,
+  flight_min: maybe,
+  bleed: z.enum(['none', 'heater', 'antiice', 'both']),
+  /** answers of this day that differ from the house's, with the reason */
+  ways: z.record(z.string(), z.strictObject({ to: z.string(), reason: z.string().max(500) })),
+  /** equipment that is not there or does not work */
+  missing: z.array(z.string()),
+  /** conditions of the short list that somebody has confirmed */
+  turnRound: z.array(z.string()),
+  /** names of neighbours whose rotor is slow: starting or running down */
+  slowNeighbours: z.array(z.string()),
+  /** cautions gone on past: hold id to reason */
+  accepted: z.record(z.string(), z.string().max(500)),
+});
+export type BriefInput = z.infer<typeof briefInputSchema>;
+
+/** A brief with nothing entered yet but the type's usual load. */
+export function emptyBrief(type: TypeFile): BriefInput {
+  return {
+    report: '',
+    wind: null,
+    oat_C: null,
+    dew_C: null,
+    qnh_hPa: null,
+    observedAt: null,
+    heading_deg: null,
+    load: Object.fromEntries(type.loading.stations.map((s) => [s.id, s.usual_kg])),
+    fuel_kg: null,
+    flight_min: null,
+    bleed: 'none',
+    ways: {},
+    missing: [],
+    turnRound: [],
+    slowNeighbours: [],
+    accepted: {},
+  };
+}
+
+/** Another aircraft on the pads. */
+export interface Neighbour {
+  name: string;
+  tail: string;
+  distance_m: number;
+  typeName: string;
+  rotor: { R_m: number; hub_above_skid_m: number };
+  blade_sail: { nr_frac_below: number; wind_threshold_kt: number };
+}
+
+/** What the record and the place know, beside what is entered. */
+export interface BriefContext {
+  type: TypeFile;
+  tail: string;
+  pad: string;
+  site: { name: string; elev_ft: number; variation_E_deg: number };
+  /** ISO 8601 */
+  now: string;
+  /** answers of the house where they differ from the type's usual ones */
+  house: Readonly<Record<string, string>>;
+  openExceedances: number;
+  /** earlier good starts of this tail, newest first */
+  starts: readonly Readonly<Record<string, number | null>>[];
+  past: readonly PastWait[];
+  /** good starts by engine, engine 1 first */
+  startsByEngine: readonly number[];
+  lastRunEndedAt: string | null;
+  neighbours: readonly Neighbour[];
+}
+
+/** The answer of the house to a choice. */
+export function houseWay(choice: Choice, house: Readonly<Record<string, string>>): string {
+  return house[choice.id] ?? choice.usual;
+}

@@ -1,0 +1,43 @@
+import { holdSeconds, type Item, stagesOf, type TypeFile } from '../aircraft/index.ts';
+import { expectedFigure, type Payload, type RunState, stagesDone, twoCrewTurn } from '../procedure/index.ts';
+
+const middle = ([low, high]: readonly [number, number]): number => Math.round((low + high) / 2);
+
+/** What a pilot who finds everything as it should be writes next on an item; a test or a comparison may take several. */
+export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payload {
+  if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
+  const stages = stagesOf(item);
+  if (stages.length > 0) {
+    const stage = stagesDone(state, item);
+    return { kind: 'stage-done', item: item.id, stage, value: null, words: stages[stage]?.do ?? '', last: false };
+  }
+  const done = (value: number | null): Payload => ({
+    kind: 'item-done',
+    item: item.id,
+    how: 'declared',
+    value,
+    words: '',
+  });
+  switch (item.kind) {
+    case 'decide': {
+      const last = item.alternatives[item.alternatives.length - 1]!;
+      return { kind: 'decided', item: item.id, alternative: last.id, reason: last.label };
+    }
+    case 'compare':
+      return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '', read: ['A7', 'A7'] };
+    case 'enter': {
+      const { against, range } = item.enters;
+      return done((against && expectedFigure(state.brief, against.figure)) ?? middle(range));
+    }
+    case 'measure':
+      return done(middle(item.measures.good));
+    case 'hold':
+      return done(holdSeconds(item, state.brief?.oat_C ?? null));
+    case 'check':
+      return done(
+        item.reads ? (expectedFigure(state.brief, item.reads.against.figure) ?? middle(item.reads.range)) : null,
+      );
+    default:
+      return done(null);
+  }
+}

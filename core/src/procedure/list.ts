@@ -1,0 +1,103 @@
+import { type Item, stagesOf, type TypeFile, type When } from '../aircraft/index.ts';
+import { itemState, type RunState } from './state.ts';
+
+/** The answer to a choice in this run: this day's, else the house's, else the type's usual one. */
+export function wayOf(type: TypeFile, state: Pick<RunState, 'ways'>, choice: string): string | undefined {
+  return state.ways[choice] ?? type.choices.find((c) => c.id === choice)?.usual;
+}
+
+function holdsFor(type: TypeFile, state: RunState, when: When): boolean {
+  const answer = 'choice' in when ? wayOf(type, state, when.choice) : state.decisions[when.decision];
+  return answer !== undefined && [when.is].flat().includes(answer);
+}
+
+/** The procedure of this run: what the ways of working and the decisions so far leave of the type's items, in order. */
+export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
+  const short = type.turnRound && wayOf(type, state, 'list') === 'turn-round' ? new Set(type.turnRound.items) : null;
+  const shortened = type.legs[0]!.id;
+  return type.items.filter(
+    (item) =>
+      (!short || item.leg !== shortened || short.has(item.id)) &&
+      (item.when ?? []).every((when) => holdsFor(type, state, when)),
+  );
+}
+
+/** The list that is being worked: the procedure, or the abort's own actions. */
+export function workingList(type: TypeFile, state: RunState): readonly Item[] {
+  return state.abort ? (type.aborts[state.abort.reason]?.actions ?? []) : procedureOf(type, state);
+}
+
+/** What the abort of this run is called, and what its type says to do. */
+export function abortPlan(type: TypeFile, state: RunState): TypeFile['aborts']['pilot'] {
+  return state.abort ? type.aborts[state.abort.reason] : undefined;
+}
+
+/** How many stages of a test, or moments of a watch, are done. */
+export function stagesDone(state: RunState, item: Item): number {
+  return Math.min(state.stages[item.id]?.length ?? 0, stagesOf(item).length);
+}
+
+/** A test is whole when every stage of it is done. */
+export function stagesComplete(state: RunState, item: Item): boolean {
+  const stages = stagesOf(item);
+  return stages.length > 0 && stagesDone(state, item) === stages.length;
+}
+
+export interface OpenLoop {
+  item: Item;
+  words: string;
+}
+
+/** What was moved for a purpose and is not back in its place yet. */
+export function stillOpen(type: TypeFile, state: RunState): OpenLoop[] {
+  return workingList(type, state).flatMap((item): OpenLoop[] => {
+    if (item.kind === 'test') {
+      const done = stagesDone(state, item);
+      const restored = item.stages.findLastIndex((s) => s.restores === true) < done;
+      return done > 0 && !restored ? [{ item, words: item.opens }] : [];
+    }
+    if (item.kind !== 'set' || !item.opens || itemState(state, item.id).status !== 'done') return [];
+    return itemState(state, item.opens.closedBy).status === 'done' ? [] : [{ item, words: item.opens.words }];
+  });
+}
+
+/** Faults that forbid to go on. */
+export function noGoFaults(type: TypeFile, state: RunState): Item[] {
+  return procedureOf(type, state).filter(
+    (item) => item.failure === 'no-go' && itemState(state, item.id).status === 'fault',
+  );
+}
+
+/** Items that were not done as written: shown before lift. */
+export function notDone(type: TypeFile, state: RunState): { item: Item; words: string; status: 'fault' | 'skipped' }[] {
+  return procedureOf(type, state).flatMap((item) => {
+    const { status, words } = itemState(state, item.id);
+    return status === 'fault' || status === 'skipped' ? [{ item, words, status }] : [];
+  });
+}
+
+/** An item is out of the way when it is done, skipped with a reason, or a recorded fault that is not a no-go. */
+function isOutOfTheWay(state: RunState, item: Item): boolean {
+  const { status } = itemState(state, item.id);
+  return status === 'fault' ? item.failure !== 'no-go' : status !== 'todo';
+}
+
+/**
+ * May an item be begun? What it needs is out of the way, as far as it is on the list; and a gate, such as the lift,
+ * opens only when nothing is out of its place and no no-go stands.
+ */
+export function isReachable(type: TypeFile, state: RunState, item: Item): boolean {
+  const list = procedureOf(type, state);
+  const needed = (item.needs ?? []).every((need) => {
+    const before = list.find((i) => i.id === need);
+    return !before || isOutOfTheWay(state, before);
+  });
+  if (!needed) return false;
+  const leg = type.legs.find((l) => l.id === item.leg);
+  if (!leg?.gate) return true;
+  return stillOpen(type, state).length === 0 && list.every((i) => i.leg === item.leg || isOutOfTheWay(state, i));
+}
+
+export function isBackground(item: Item): boolean {
+  return item.kind === 'wait' && item.background === true;
+}

@@ -1,0 +1,142 @@
+import type { Item, ItemKind, TypeFile } from '../aircraft/index.ts';
+import { criticalPath, largestDeliveryFirst, lognormalFit, type Step, uncertainPlan } from '../schedule/index.ts';
+import type { Entry } from './entries.ts';
+import { isBackground, isReachable, procedureOf } from './list.ts';
+import { itemState, reduceRun, type RunState } from './state.ts';
+
+/** How long a wait took in one earlier run, and in what air. */
+export interface PastWait {
+  item: string;
+  took_s: number;
+  oat_C: number | null;
+}
+
+const HANDS_S: Record<ItemKind, number> = {
+  set: 4,
+  check: 4,
+  count: 6,
+  compare: 8,
+  test: 10,
+  hold: 5,
+  wait: 0,
+  watch: 0,
+  measure: 15,
+  enter: 8,
+  decide: 5,
+  call: 5,
+  brief: 20,
+};
+const USUAL_SPREAD = 0.25;
+/** How many measurements the type's usual time is worth. */
+const PRIOR_WEIGHT = 3;
+/** Earlier waits count when the air was this near, K. */
+const NEAR_K = 8;
+const MOST_PAST = 30;
+
+/** Duration of an item: the hands' usual, or for a wait what this tail took near this temperature, with the type's as prior. */
+export function durationOf(item: Item, past: readonly PastWait[], oat_C: number | null): Step['dur'] {
+  if (item.kind === 'hold') return { fixed: item.hands_s ?? item.hold_s + 2 };
+  if (item.kind !== 'wait' && item.kind !== 'watch') return { fixed: item.hands_s ?? HANDS_S[item.kind] };
+  const near = past.filter(
+    (p) =>
+      p.item === item.id && p.took_s > 0 && (oat_C === null || p.oat_C === null || Math.abs(p.oat_C - oat_C) <= NEAR_K),
+  );
+  const { mu, sigma } = lognormalFit({
+    durations_s: near.slice(0, MOST_PAST).map((p) => p.took_s),
+    prior: { median_s: item.usual_s, sigma: item.spread ?? USUAL_SPREAD, n: PRIOR_WEIGHT },
+  });
+  return { mu, sigma };
+}
+
+export interface PlannedItem {
+  item: Item;
+  from_s: number;
+  to_s: number;
+  critical: boolean;
+}
+
+export interface RunSchedule {
+  /** seconds until everything before lift is done, median durations */
+  ready_s: number;
+  /** what of 100 runs 80 need at most, seconds; null when no wait is uncertain */
+  p80_s: number | null;
+  /** the longest wait on the critical path, else the first thing to do */
+  heldBy: Item | null;
+  /** in the order of the list */
+  planned: PlannedItem[];
+  /** of the items that may be begun now out of their turn, those that start the longest wait first */
+  beginFirst: Item[];
+}
+
+export interface ScheduleInput {
+  /** how long the waits took in earlier runs, newest first */
+  past?: readonly PastWait[] | undefined;
+  /** seconds that a running wait or watch still needs, by item id; null where that is not known */
+  remaining_s?: ((id: string) => number | null) | undefined;
+  /** runs drawn for the spread; 0 leaves it out */
+  draws?: number | undefined;
+}
+
+/**
+ * When the run will be ready and what holds it: the rest of the list as a network of hands and waits. The hands work in
+ * list order; what may be done meanwhile floats, the one with the longest wait behind it first.
+ */
+export function scheduleOf(type: TypeFile, state: RunState, input: ScheduleInput = {}): RunSchedule {
+  const todo = procedureOf(type, state).filter((item) => itemState(state, item.id).status === 'todo');
+  const steps = stepsOf(type, state, todo, input);
+  const order = largestDeliveryFirst(steps);
+  const path = criticalPath({ steps, crew_order: order });
+  const critical = new Set(path.critical);
+  const byId = new Map(todo.map((i) => [i.id, i]));
+  const length = ({ id }: Item): number => path.finish[id]! - path.start[id]!;
+  const [holding] = todo
+    .filter((i) => (i.kind === 'wait' || i.kind === 'watch') && critical.has(i.id))
+    .toSorted((a, b) => length(b) - length(a));
+  const uncertain = (input.draws ?? 0) > 0 && steps.some((s) => !('fixed' in s.dur));
+  return {
+    ready_s: path.ready_s,
+    p80_s: uncertain ? uncertainPlan({ steps, crew_order: order, n: input.draws!, seed: 1 }).p80 : null,
+    heldBy: holding ?? todo[0] ?? null,
+    planned: todo.map((item) => ({
+      item,
+      from_s: path.start[item.id]!,
+      to_s: path.finish[item.id]!,
+      critical: critical.has(item.id),
+    })),
+    beginFirst: order.flatMap((id) => {
+      const item = byId.get(id)!;
+      return item.meanwhile && isReachable(type, state, item) ? [item] : [];
+    }),
+  };
+}
+
+function stepsOf(type: TypeFile, state: RunState, todo: readonly Item[], input: ScheduleInput): Step[] {
+  const ids = new Set(todo.map((i) => i.id));
+  const gates = new Set(type.legs.filter((l) => l.gate).map((l) => l.id));
+  let before: string | null = null;
+  return todo.map((item): Step => {
+    const deps = (item.needs ?? []).filter((n) => ids.has(n));
+    if (gates.has(item.leg)) deps.push(...todo.filter((i) => !gates.has(i.leg)).map((i) => i.id));
+    const wait = isBackground(item);
+    if (!wait && !item.meanwhile) {
+      if (before !== null) deps.push(before);
+      before = item.id;
+    }
+    // a wait that has not begun has no trend worth following
+    const left = isReachable(type, state, item) ? (input.remaining_s?.(item.id) ?? null) : null;
+    const dur =
+      left === null ? durationOf(item, input.past ?? [], state.brief?.oat_C ?? null) : { fixed: Math.max(0, left) };
+    return { id: item.id, kind: wait ? 'wait' : 'crew', deps: [...new Set(deps)], dur };
+  });
+}
+
+/** How long each wait of a finished run took: from when it could begin to when it was over. */
+export function waitsOf(type: TypeFile, entries: readonly Entry[], oat_C: number | null): PastWait[] {
+  const state = reduceRun(entries);
+  return procedureOf(type, state).flatMap((item): PastWait[] => {
+    const done = itemState(state, item.id);
+    if ((item.kind !== 'wait' && item.kind !== 'watch') || done.status !== 'done') return [];
+    const begun_s = Math.max(0, ...(item.needs ?? []).map((need) => itemState(state, need).t_s));
+    return [{ item: item.id, took_s: done.t_s - begun_s, oat_C }];
+  });
+}

@@ -1,0 +1,265 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { type Choice, type Item, stagesOf, type TypeFile } from '@rouse/core/aircraft';
+import { rightAnswer } from '@rouse/core/drill';
+import {
+  acceptFromPilot,
+  type BriefRecord,
+  type Entry,
+  isFinished,
+  isReachable,
+  itemState,
+  meanwhileItems,
+  noGoFaults,
+  type Payload,
+  presentItem,
+  procedureOf,
+  reduceRun,
+  type RunState,
+  stillOpen,
+} from '@rouse/core/procedure';
+import { journalOf } from '../skerry.ts';
+import { fleet, typeOf } from '../fleet.ts';
+
+const expected = { altimeter: 61, 'pressure-setting': 1008, fuel: 60, mass: 600 };
+const briefOf = (ways: Record<string, string>): BriefRecord => ({
+  ways,
+  overrides: [],
+  accepted: [],
+  expected,
+  oat_C: 12,
+  words: '',
+  input: {},
+});
+
+/** A run by hand in the making: no sensor says anything. */
+class Hand {
+  readonly type: TypeFile;
+  entries: Entry[] = [];
+  state: RunState = reduceRun([]);
+  private t_s = 0;
+
+  constructor(type: TypeFile, ways: Record<string, string> = {}) {
+    this.type = type;
+    this.write({
+      kind: 'run-opened',
+      tail: 'QV-ANY',
+      type: type.id,
+      typeVersion: type.version,
+      source: 'by-hand',
+      pad: '',
+      conditions: '',
+    });
+    this.write({ kind: 'briefed', brief: briefOf(ways) });
+  }
+
+  write(payload: Payload): void {
+    const written = [...this.entries.map((e) => ({ t_s: e.t, by: 'pilot', payload: payloadOf(e) }))];
+    this.entries = journalOf([...written, { t_s: (this.t_s += 2), by: 'pilot', payload }]);
+    this.state = reduceRun(this.entries);
+  }
+
+  wants(payload: Payload): boolean {
+    const verdict = acceptFromPilot(this.type, this.state, payload, null);
+    if (verdict.ok) this.write(verdict.payload);
+    return verdict.ok;
+  }
+
+  /** Answers one item rightly until it is settled. */
+  settle(item: Item): void {
+    if (item.kind === 'watch' && !item.moments)
+      this.write({ kind: 'item-done', item: item.id, how: 'watched', value: null, words: '' });
+    for (let i = 0; i < 12 && itemState(this.state, item.id).status === 'todo'; i++)
+      expect(this.wants(rightAnswer(this.type, this.state, item)), `${this.type.id} ${item.id}`).toBe(true);
+  }
+
+  open(): Item[] {
+    const present = presentItem(this.type, this.state);
+    return present ? [present, ...meanwhileItems(this.type, this.state)] : meanwhileItems(this.type, this.state);
+  }
+}
+
+function payloadOf({
+  id: _id,
+  run: _run,
+  seq: _seq,
+  at: _at,
+  t: _t,
+  by: _by,
+  prev: _prev,
+  ...payload
+}: Entry): Payload {
+  return payload;
+}
+
+/** Every answer to every choice of a type, once. */
+const waysToTry = (type: TypeFile): Record<string, string>[] =>
+  type.choices.flatMap((c: Choice) => c.alternatives.map((a) => ({ [c.id]: a.id })));
+
+describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id, type) => {
+  test('has 20 to 45 items before start, each with its reason, its cost and its zone', () => {
+    const list = procedureOf(type, reduceRun([])).filter((i) => i.leg === 'before-start');
+    expect(list.length).toBeGreaterThanOrEqual(20);
+    expect(list.length).toBeLessThanOrEqual(45);
+    for (const item of type.items) {
+      expect(item.why.split(/[.!?] /).length, item.id).toBeLessThanOrEqual(3);
+      expect(item.ifSkipped.length * item.response.length, item.id).toBeGreaterThan(0);
+    }
+  });
+
+  test('can be worked to its end in every way of working', () => {
+    for (const ways of [{}, ...waysToTry(type)]) {
+      const hand = new Hand(type, ways);
+      for (let i = 0; i < 200 && presentItem(type, hand.state); i++) hand.settle(presentItem(type, hand.state)!);
+      expect(isFinished(type, hand.state), JSON.stringify(ways)).toBe(true);
+      expect(hand.wants({ kind: 'closed', outcome: 'ready' })).toBe(true);
+    }
+  });
+
+  test('every item is on the list in some way of working', () => {
+    const reached = new Set<string>();
+    const decisions = type.items.flatMap((i) => (i.kind === 'decide' ? i.alternatives.map((a) => [i.id, a.id]) : []));
+    for (const ways of [{}, ...waysToTry(type)])
+      for (const decided of [[], ...decisions]) {
+        const state = { ...reduceRun([]), ways, decisions: decided.length ? { [decided[0]!]: decided[1]! } : {} };
+        for (const item of procedureOf(type, state)) reached.add(item.id);
+      }
+    expect(type.items.filter((i) => !reached.has(i.id)).map((i) => i.id)).toEqual([]);
+  });
+
+  test('a wrong reading is refused where a reading is asked for', () => {
+    const hand = new Hand(type);
+    let asked = 0;
+    for (let i = 0; i < 200 && presentItem(type, hand.state); i++) {
+      const item = presentItem(type, hand.state)!;
+      const number = item.kind === 'enter' || item.kind === 'measure' || (item.kind === 'check' && item.reads);
+      if (number) {
+        asked++;
+        expect(hand.wants({ kind: 'item-done', item: item.id, how: 'declared', value: 1e6, words: '' })).toBe(false);
+        expect(hand.wants({ kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' })).toBe(false);
+      }
+      hand.settle(item);
+    }
+    expect(asked).toBeGreaterThan(2);
+  });
+});
+
+test('any legal order gives the same state, and none reaches the lift with an open loop or a no-go', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...fleet.map((t) => t.id)),
+      fc.array(fc.nat(1000), { minLength: 60, maxLength: 60 }),
+      fc.nat(40),
+      (id, picks, faultAt) => {
+        const type = typeOf(id);
+        const hand = new Hand(type);
+        const straight = new Hand(type);
+        for (let n = 0; n < 120; n++) {
+          const open = hand.open().filter((i) => itemState(hand.state, i.id).status === 'todo');
+          if (open.length === 0) break;
+          const item = open[picks[n % picks.length]! % open.length]!;
+          if (type.legs.find((l) => l.id === item.leg)?.gate) {
+            expect(stillOpen(type, hand.state)).toEqual([]);
+            expect(noGoFaults(type, hand.state)).toEqual([]);
+          }
+          if (n === faultAt && item.failure !== 'no-go')
+            hand.wants({ kind: 'item-fault', item: item.id, note: 'not so today' });
+          else hand.settle(item);
+        }
+        for (let n = 0; n < 120 && presentItem(type, straight.state); n++)
+          straight.settle(presentItem(type, straight.state)!);
+        const statuses = (h: Hand): string[] =>
+          procedureOf(type, h.state).map((i) => `${i.id} ${itemState(h.state, i.id).status === 'todo'}`);
+        expect(statuses(hand)).toEqual(statuses(straight));
+      },
+    ),
+    { numRuns: 25 },
+  );
+});
+
+describe('the kinds of item', () => {
+  const upTo = (type: TypeFile, id: string, ways: Record<string, string> = {}): [Hand, Item] => {
+    const hand = new Hand(type, ways);
+    for (let i = 0; i < 100 && presentItem(type, hand.state)?.id !== id; i++)
+      hand.settle(presentItem(type, hand.state)!);
+    return [hand, type.items.find((i) => i.id === id)!];
+  };
+  const done = (item: Item, value: number | null = null, read?: [string, string]): Payload => ({
+    kind: 'item-done',
+    item: item.id,
+    how: 'declared',
+    value,
+    words: '',
+    ...(read && { read }),
+  });
+
+  test('a test stays open from its first stage until what it moved is back, even when it is given up', () => {
+    const [hand, item] = upTo(typeOf('T2'), 'throttle-range');
+    expect(hand.wants(done(item))).toBe(false);
+    expect(hand.wants({ kind: 'stage-done', item: item.id, stage: 1, value: null, words: '', last: true })).toBe(false);
+    hand.wants(rightAnswer(hand.type, hand.state, item));
+    expect(stillOpen(hand.type, hand.state).map((l) => l.words)).toEqual(['Throttle is open']);
+    expect(hand.wants({ kind: 'item-skipped', item: item.id, reason: 'called away' })).toBe(true);
+    expect(stillOpen(hand.type, hand.state)).toHaveLength(1);
+    const ready = hand.type.items.find((i) => i.id === 'ready')!;
+    expect(isReachable(hand.type, hand.state, ready)).toBe(false);
+    expect(hand.wants({ kind: 'closed', outcome: 'ready' })).toBe(false);
+    const restore = item.kind === 'test' ? item.stages.findIndex((s) => s.restores) : -1;
+    expect(hand.wants({ kind: 'stage-done', item: item.id, stage: restore, value: null, words: '', last: true })).toBe(
+      true,
+    );
+    expect(stillOpen(hand.type, hand.state)).toEqual([]);
+    expect(itemState(hand.state, item.id).status).toBe('skipped');
+  });
+
+  test('two identifiers have to agree, whatever their case', () => {
+    const [hand, item] = upTo(typeOf('H9'), 'computers');
+    expect(hand.wants(done(item))).toBe(false);
+    expect(hand.wants(done(item, null, ['4.2', '']))).toBe(false);
+    expect(hand.wants(done(item, null, ['4.2', '4.1']))).toBe(false);
+    expect(hand.wants(done(item, null, ['v4.2 ', 'V4.2']))).toBe(true);
+  });
+
+  test('a hold lasts as long as the air asks', () => {
+    const [hand, item] = upTo(typeOf('T2'), 'prime-primer');
+    // 12 °C is between 5.0 s at 0 °C and 3.0 s at 15 °C
+    expect(hand.wants(done(item, 3.2))).toBe(false);
+    expect(hand.wants(done(item, 3.4))).toBe(true);
+  });
+
+  test('a decision puts its branch on the list, and taking it back takes the branch away', () => {
+    const [hand] = upTo(typeOf('T2i'), 'hot-engine');
+    const has = (): boolean => procedureOf(hand.type, hand.state).some((i) => i.id === 'purge');
+    expect(has()).toBe(false);
+    expect(hand.wants({ kind: 'decided', item: 'hot-engine', alternative: 'tepid', reason: '?' })).toBe(false);
+    expect(hand.wants({ kind: 'decided', item: 'hot-engine', alternative: 'hot', reason: '160 °C' })).toBe(true);
+    expect(has()).toBe(true);
+    hand.wants({ kind: 'item-reopened', item: 'hot-engine' });
+    expect(has()).toBe(false);
+  });
+
+  test('volts read by eye are judged like volts that are sensed', () => {
+    const [hand, item] = upTo(typeOf('C5'), 'bus-volts');
+    expect(hand.wants(done(item, 23.1))).toBe(false);
+    expect(hand.wants(done(item, 25.2))).toBe(true);
+    expect(itemState(hand.state, item.id).words).toMatch(/25\.2 V, read by eye/);
+  });
+
+  test('captions ticked by eye name what is missing and what is extra', () => {
+    const [hand, item] = upTo(typeOf('T2'), 'captions-cold');
+    const verdict = acceptFromPilot(hand.type, hand.state, done(item, 1 + 2 + 16), null);
+    expect(!verdict.ok && verdict.message).toMatch(/missing ROTOR LOW.*extra STARTER/);
+  });
+
+  test('every stage and every item of the fleet can fail', () => {
+    for (const type of fleet)
+      for (const item of type.items) {
+        const hand = new Hand(type);
+        hand.write({ kind: 'item-fault', item: item.id, note: 'failed' });
+        expect(noGoFaults(type, hand.state).length === 1 || item.failure !== 'no-go' || item.when !== undefined).toBe(
+          true,
+        );
+        expect(stagesOf(item).every((s) => s.do.length > 0)).toBe(true);
+      }
+  });
+});

@@ -1,0 +1,50 @@
+// Makes the `performance` block of every shipped type: node scripts/fit-performance.mjs
+import { readFileSync, writeFileSync } from 'node:fs';
+import plants from './turbine-plants.json' with { type: 'json' };
+import type { Plant } from './plant.ts';
+import { pistonPerformance } from './piston.ts';
+import { type Shape, turbinePerformance } from './turbine.ts';
+
+/** What the plants do not say: blades, tail, drag and speeds of the airframes. */
+const SHAPES: Record<string, Omit<Shape, 'mtow_kg' | 'empty_kg'>> = {
+  C5: {
+    nb: 2,
+    tail: { R_m: 0.82, nb: 2, chord_m: 0.14, vtip_mps: 195, arm_m: 5.8, blockage: 0.06 },
+    flatplate_m2: 0.8,
+    vy_kt: 52,
+    vtoss_kt: 35,
+  },
+  S7: {
+    nb: 3,
+    tail: { R_m: 0.93, nb: 2, chord_m: 0.18, vtip_mps: 200, arm_m: 6.3, blockage: 0.07 },
+    flatplate_m2: 0.95,
+    vy_kt: 60,
+    vtoss_kt: 40,
+  },
+  H9: {
+    nb: 4,
+    tail: { R_m: 0.98, nb: 2, chord_m: 0.22, vtip_mps: 205, arm_m: 6.2, blockage: 0.08 },
+    flatplate_m2: 1.15,
+    vy_kt: 65,
+    vtoss_kt: 40,
+  },
+  X14: {
+    nb: 5,
+    tail: { R_m: 1.75, nb: 5, chord_m: 0.24, vtip_mps: 210, arm_m: 10.6, blockage: 0.1 },
+    flatplate_m2: 3.1,
+    vy_kt: 80,
+    vtoss_kt: 50,
+  },
+};
+
+for (const file of process.argv.slice(2)) {
+  const type = JSON.parse(readFileSync(file, 'utf8'));
+  const { mtow_kg, empty_kg } = type.loading;
+  console.log(type.name);
+  const say = (line: string): void => console.log(line);
+  const shape = SHAPES[type.id];
+  type.performance = shape
+    ? turbinePerformance((plants as unknown as Record<string, Plant>)[type.id]!, { ...shape, mtow_kg, empty_kg }, say)
+    : pistonPerformance(mtow_kg, empty_kg, say);
+  writeFileSync(file, `${JSON.stringify(type, null, 2)}\n`);
+}
