@@ -12,7 +12,7 @@ import { type Program, startProgram } from '../server/src/program.ts';
 import { openControlPort } from '../standin/src/control-port.ts';
 import { Link } from '../standin/src/link.ts';
 import { Unit } from '../standin/src/unit.ts';
-import { ROOT, skerry } from './skerry.ts';
+import { ROOT, skerry, types } from './skerry.ts';
 
 export { ROOT, skerry };
 
@@ -93,7 +93,7 @@ export class Rouse {
       databaseUrl: database.url,
       migrationsDir: path.join(ROOT, 'server/migrations'),
       webDir: options.webDir ?? null,
-      type: skerry,
+      types,
       port: 0,
       devicePort: 0,
       controlPort: standIn.controlPort,

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { isWatched, type TypeFile, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { BadInput, check } from './bad-input.ts';
 
 export function readText(file: string): string {
@@ -29,11 +29,18 @@ export function findType(nameOrFile: string): TypeFile {
   if (nameOrFile.endsWith('.json')) return check(typeFileSchema, readJson(nameOrFile), nameOrFile);
   const dir = path.resolve(import.meta.dirname, '../../aircraft');
   const known: string[] = [];
-  for (const name of readdirSync(dir)) {
+  for (const name of readdirSync(dir).filter((n) => n.endsWith('.json'))) {
     const file = path.join(dir, name);
     const id = (readJson(file) as { id?: string }).id ?? '';
     if (id === nameOrFile) return check(typeFileSchema, readJson(file), file);
     known.push(id);
   }
   throw new BadInput('UNKNOWN_AIRCRAFT', `there is no type ${nameOrFile}; there is ${known.join(', ')}`, 'type');
+}
+
+/** A type that is watched and simulated. @throws BadInput for one that is timed by hand */
+export function findWatchedType(nameOrFile: string): WatchedType {
+  const type = findType(nameOrFile);
+  if (!isWatched(type)) throw new BadInput('NOT_SIMULATED', `${type.name} has no simulator and no watch yet`, 'type');
+  return type;
 }

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { runScenario, type Scenario, scenarioSchema } from '@rouse/core/simulator';
 import { z } from 'zod';
 import { BadInput, check } from './bad-input.ts';
-import { findType, readJson } from './files.ts';
+import { findWatchedType, readJson } from './files.ts';
 
 const fileSchema = z.union([
   z.looseObject({ scenarios: z.array(z.unknown()) }),
@@ -29,7 +29,7 @@ export function sim(options: { scenario?: string; id?: string; csv?: string }, p
   let refused: BadInput | null = null;
   for (const { raw, i, id } of wanted) {
     try {
-      const type = findType(String((raw as { type?: unknown }).type));
+      const type = findWatchedType(String((raw as { type?: unknown }).type));
       const scenario = check(scenarioSchema, raw, `scenarios.${i}`);
       const { checks, log } = run(type.simulator, scenario);
       print({ id, checks });

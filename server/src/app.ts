@@ -8,6 +8,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { ERRORS, Refusal } from './errors.ts';
 import { ownOriginOnly } from './origin.ts';
+import { briefRoutes } from './routes/brief.ts';
 import { runRoutes } from './routes/runs.ts';
 import { todayRoutes } from './routes/today.ts';
 import type { Services } from './services.ts';
@@ -23,7 +24,14 @@ export async function createApp(deps: AppDeps): Promise<Express> {
   const app = express();
   app.disable('x-powered-by');
   app.use(compression());
-  app.use('/api', ownOriginOnly, express.json({ limit: '64kb' }), todayRoutes(deps), runRoutes(deps));
+  app.use(
+    '/api',
+    ownOriginOnly,
+    express.json({ limit: '64kb' }),
+    todayRoutes(deps),
+    briefRoutes(deps),
+    runRoutes(deps),
+  );
   app.use('/api', (req) => {
     throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);
   });

@@ -3,6 +3,7 @@ export const ERRORS = {
   'bad-request': { status: 400, remedy: 'Correct the field that is named and send it again.' },
   'not-found': { status: 404, remedy: 'Go back to Today and choose again.' },
   'run-is-open': { status: 409, remedy: 'Continue the open run, or close it first.' },
+  'brief-held': { status: 422, remedy: 'Settle what holds it on Brief; a caution needs your reason.' },
   'out-of-order': { status: 409, remedy: 'Read the journal up to the expected number and send the entry again.' },
   'not-this-item': { status: 422, remedy: 'Work the present item, or choose one that can be done meanwhile.' },
   'not-so': { status: 422, remedy: 'Put it right, record a fault, or skip it with a reason.' },

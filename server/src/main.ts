@@ -1,5 +1,5 @@
 // The only file that reads the environment. scripts/start.mjs runs it.
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { typeFileSchema } from '@rouse/core/aircraft';
 import { pino } from 'pino';
@@ -13,7 +13,11 @@ function env(name: string): string {
 
 const root = env('APP_ROOT');
 const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn', base: null });
-const type = typeFileSchema.parse(JSON.parse(readFileSync(path.join(root, 'aircraft/skerry-s7.json'), 'utf8')));
+const types = ['aircraft', 'aircraft/earlier'].flatMap((dir) =>
+  readdirSync(path.join(root, dir))
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => typeFileSchema.parse(JSON.parse(readFileSync(path.join(root, dir, name), 'utf8')))),
+);
 
 try {
   const program = await startProgram({
@@ -21,7 +25,7 @@ try {
     databaseUrl: env('DATABASE_URL'),
     migrationsDir: path.join(root, 'server/migrations'),
     webDir: path.join(root, 'web/dist'),
-    type,
+    types,
     port: Number(env('PORT')),
     devicePort: Number(env('ROUSE_DEVICE_PORT')),
     controlPort: Number(env('ROUSE_CONTROL_PORT')),

@@ -4,7 +4,7 @@ import type { TypeFile } from '@rouse/core/aircraft';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { createApp } from './app.ts';
-import { getAircraft } from './db/aircraft.ts';
+import { getType, listAircraft } from './db/aircraft.ts';
 import { ensureDatabase, migrate } from './db/migrate.ts';
 import { asOperator, openPool } from './db/pool.ts';
 import { DEMO } from './demo/identity.ts';
@@ -12,6 +12,7 @@ import { loadDemo } from './demo/load.ts';
 import { listenForUnit } from './device/listener.ts';
 import { StandInClient } from './device/stand-in-client.ts';
 import type { Clock } from './live/journal.ts';
+import { Fleet } from './live/fleet.ts';
 import { LiveAircraft } from './live/live-aircraft.ts';
 import { Pages } from './live/pages.ts';
 
@@ -20,7 +21,8 @@ export interface ProgramOptions {
   databaseUrl: string;
   migrationsDir: string;
   webDir: string | null;
-  type: TypeFile;
+  /** every version of every type; the newest of each flies */
+  types: readonly TypeFile[];
   port: number;
   devicePort: number;
   controlPort: number;
@@ -39,34 +41,45 @@ export interface Program {
 
 /** The server as a whole: database, demo, device line, pages, routes. @returns when it listens */
 export async function startProgram(options: ProgramOptions): Promise<Program> {
-  const { databaseUrl, log, clock, type } = options;
+  const { databaseUrl, log, clock } = options;
   await ensureDatabase(options.adminUrl, new URL(databaseUrl).pathname.slice(1));
   const migrated = await migrate(databaseUrl, options.migrationsDir);
   if (migrated.length) options.say(`database migrated: ${migrated.join(', ')}`);
   const pool = openPool(databaseUrl);
   pool.on('error', (error) => log.error(error, 'idle database connection'));
   const owner = new pg.Pool({ connectionString: databaseUrl, max: 1 });
-  await loadDemo(owner, pool, type, new Date(clock.now()), options.demoStarts, options.say);
+  await loadDemo(owner, pool, options.types, new Date(clock.now()), options.demoStarts, options.say);
   await owner.end();
 
   const pages = new Pages();
-  const aircraft = await asOperator(pool, DEMO.operatorId, (tx) => getAircraft(tx, DEMO.aircraftId));
-  const live = new LiveAircraft({ pool, operatorId: DEMO.operatorId, clock, log, pages }, aircraft, type);
-  await live.recover();
-  const unit = await listenForUnit(options.devicePort, live);
+  const aircraft = await asOperator(pool, DEMO.operatorId, async (tx) => {
+    const listed = [];
+    for (const row of await listAircraft(tx))
+      listed.push({ row, type: await getType(tx, row.typeId, row.typeVersion) });
+    return listed;
+  });
+  const fleet = new Fleet(
+    aircraft.map(
+      ({ row, type }) => new LiveAircraft({ pool, operatorId: DEMO.operatorId, clock, log, pages }, row, type),
+    ),
+  );
+  await fleet.recover();
+  const wired = fleet.of(DEMO.aircraftId);
+  const unit = await listenForUnit(options.devicePort, wired);
   const standIn = new StandInClient(options.controlPort);
   const app = await createApp({
     pool,
     operatorId: DEMO.operatorId,
     personId: DEMO.personId,
     clock,
-    live,
+    fleet,
+    wired,
     standIn,
     log,
     webDir: options.webDir,
   });
   const server = createServer(app);
-  pages.attach(server, (run) => live.greeting(run));
+  pages.attach(server, (run) => fleet.greeting(run));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(options.port, '127.0.0.1', resolve);
@@ -79,7 +92,7 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
       pages.close();
       server.close();
       server.closeAllConnections();
-      await live.close();
+      await fleet.close();
       await pool.end();
     },
   };

@@ -1,6 +1,7 @@
 import type pg from 'pg';
 import type { StandInClient } from './device/stand-in-client.ts';
 import type { Clock } from './live/journal.ts';
+import type { Fleet } from './live/fleet.ts';
 import type { LiveAircraft } from './live/live-aircraft.ts';
 
 /** What the routes work with. Until accounts come, one operator and one pilot stand in. */
@@ -9,6 +10,8 @@ export interface Services {
   operatorId: string;
   personId: string;
   clock: Clock;
-  live: LiveAircraft;
+  fleet: Fleet;
+  /** the aircraft that the device line and the stand-in belong to */
+  wired: LiveAircraft;
   standIn: StandInClient;
 }

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { parseArgs } from 'node:util';
-import { typeFileSchema } from '@rouse/core/aircraft';
+import { needWatched, typeFileSchema } from '@rouse/core/aircraft';
 import { openControlPort } from './control-port.ts';
 import { Link } from './link.ts';
 import { Unit } from './unit.ts';
@@ -15,7 +15,7 @@ if (!values.type || !values.device) {
   process.exit(2);
 }
 const [host, port] = values.device.split(':');
-const type = typeFileSchema.parse(JSON.parse(readFileSync(values.type, 'utf8')));
+const type = needWatched(typeFileSchema.parse(JSON.parse(readFileSync(values.type, 'utf8'))));
 const link = new Link(host ?? '127.0.0.1', Number(port));
 const unit = new Unit(type, (line) => link.send(line));
 const control = await openControlPort(Number(values.control), (command) => unit.obey(command)).catch(

@@ -1,7 +1,7 @@
 import { conditionsOf, SimulatedCockpit } from '@rouse/core/simulator';
 import { writeDeviceLine } from '@rouse/core/format';
 import type { StandInAnswer, StandInCommand } from '@rouse/core/contract';
-import type { TypeFile } from '@rouse/core/aircraft';
+import type { WatchedType } from '@rouse/core/aircraft';
 
 const TICK_MS = 20;
 /** a machine that slept does not run the aircraft through the night to catch up */
@@ -9,7 +9,7 @@ const MAX_BEHIND_MS = 500;
 
 /** The stand-in as an engine data unit: a simulated aircraft in real time, one JSON line every 20 ms. */
 export class Unit {
-  private readonly type: TypeFile;
+  private readonly type: WatchedType;
   private readonly send: (line: string) => void;
   private cockpit: SimulatedCockpit;
   private preset: string;
@@ -18,7 +18,7 @@ export class Unit {
   private epoch_ms = Date.now();
   private timer: NodeJS.Timeout | undefined;
 
-  constructor(type: TypeFile, send: (line: string) => void) {
+  constructor(type: WatchedType, send: (line: string) => void) {
     this.type = type;
     this.send = send;
     this.preset = type.standIn[0]!.id;

@@ -31,3 +31,5 @@ export {
 export { ABORT_REASONS, type AbortReason, abortReasonSchema, type RunUpWatch, type StartWatch } from './watches.ts';
 export { type Choice, ENGINE_FIRST, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';
+export { diffTypes, type TypeChange } from './type-diff.ts';
+export { bandWords } from './limits.ts';

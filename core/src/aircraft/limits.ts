@@ -35,3 +35,11 @@ export type Limit = z.infer<typeof limitSchema>;
 export function bandEdge(band: LimitBand): number {
   return 'above' in band ? band.above : band.below;
 }
+
+/** Words of a band: "8 s above 770", "never above 900 °C". */
+export function bandWords(band: LimitBand, unit: string): string {
+  const side = 'above' in band ? 'above' : 'below';
+  return band.forSeconds === 0
+    ? `never ${side} ${bandEdge(band)} ${unit}`
+    : `${band.forSeconds} s ${side} ${bandEdge(band)}`;
+}

@@ -45,7 +45,10 @@ export function figure<T>(calculate: () => T): Figure<T> {
     if (!(error instanceof Refused)) throw error;
     const { code, field } = error;
     if (code === 'INSUFFICIENT_DATA')
-      return { state: 'unknown', words: `${field} recorded near this temperature; five tell what is usual` };
+      return {
+        state: 'unknown',
+        words: `${field === '0' ? 'no start' : `${field} starts`} recorded near this temperature; five tell what is usual`,
+      };
     if (code === 'MISSING') return { state: 'unknown', words: SUPPLY[field] ?? `enter ${field}` };
     return {
       state: 'refused',

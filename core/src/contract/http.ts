@@ -1,9 +1,11 @@
 import { z } from 'zod';
-import { payloadSchema, type Entry } from '../procedure/index.ts';
+import { type BriefContext, briefInputSchema } from '../brief/index.ts';
+import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
 import type { Compared } from '../health/index.ts';
 import type { Corridor } from '../watch/index.ts';
 
-export const openRunSchema = z.strictObject({ aircraft: z.uuid() });
+export const openRunSchema = z.strictObject({ aircraft: z.uuid(), brief: briefInputSchema });
+export const houseWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
 export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
 export const presetSchema = z.strictObject({ preset: z.string().min(1) });
 export const moveSchema = z.strictObject({ item: z.string().min(1) });
@@ -14,18 +16,21 @@ export interface RunSummary {
   closedAt: string | null;
   pilot: string;
   outcome: 'ready' | 'aborted' | 'given-up' | null;
-  source: 'stand-in' | 'device' | 'simulated';
+  source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
   conditions: string;
 }
 
 export interface AircraftToday {
   aircraft: string;
   tail: string;
-  type: { id: string; version: number; name: string };
+  type: { id: string; version: number; name: string; role: string };
+  /** a device, or a stand-in, is wired to it */
+  wired: boolean;
   pad: string;
   openRun: string | null;
   openExceedances: number;
-  goodStarts: number;
+  /** null for a type whose starts are timed by hand */
+  goodStarts: number | null;
   recent: RunSummary[];
 }
 
@@ -48,6 +53,8 @@ export interface RunDetail extends RunSummary {
   pad: string;
   type: { id: string; version: number };
   entries: Entry[];
+  /** how long the waits of this aircraft took before, newest first */
+  past: PastWait[];
 }
 
 /** JSON has no NaN: an empty bin is null. */
@@ -71,6 +78,19 @@ export interface Debrief {
   }[];
   corridor: Wire<Corridor> | null;
   chain: { entries: number; intact: boolean };
+}
+
+/** The context of a brief, its type by name. */
+export type BriefContextMessage = Omit<BriefContext, 'type'> & {
+  type: { id: string; version: number };
+  openRun: string | null;
+};
+
+export interface TypeVersion {
+  id: string;
+  version: number;
+  name: string;
+  role: string;
 }
 
 export interface ApiError {

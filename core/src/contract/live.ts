@@ -8,7 +8,7 @@ export type SourceState = 'live' | 'lost' | 'none';
 export type LiveMessage =
   | { kind: 'hello'; run: string; t_s: number; entries: Entry[] }
   | { kind: 'entries'; entries: Entry[] }
-  | { kind: 'status'; t_s: number; source: SourceState; storedTo_s: number | null; watch: WatchSnapshot };
+  | { kind: 'status'; t_s: number; source: SourceState; storedTo_s: number | null; watch: WatchSnapshot | null };
 
 /** Binary frame: run clock, the unit's own clock, then one 64-bit float per channel, in the machine's order. */
 export const FRAME_HEADER = 2;

@@ -52,3 +52,13 @@ export async function insertType(tx: Tx, type: TypeFile, digest: string): Promis
     [tx.operatorId, type.id, type.version, digest, JSON.stringify(type)],
   );
 }
+
+/** Every version of every type, newest first. */
+export async function listTypes(tx: Tx): Promise<{ id: string; version: number; name: string; role: string }[]> {
+  const { rows } = await tx.query<{ id: string; version: number; name: string; role: string }>(
+    `SELECT type_id AS id, version, file->>'name' AS name, file->>'role' AS role FROM aircraft_type
+     WHERE operator_id = $1 ORDER BY type_id, version DESC`,
+    [tx.operatorId],
+  );
+  return rows;
+}

@@ -12,7 +12,7 @@ export interface RunRow {
   openedBy: string;
   pilot: string;
   openedAt: Date;
-  source: 'stand-in' | 'device' | 'simulated';
+  source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
   conditions: string;
   closedAt: Date | null;
   outcome: 'ready' | 'aborted' | 'given-up' | null;

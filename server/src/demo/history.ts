@@ -1,7 +1,8 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import type { WatchedType } from '@rouse/core/aircraft';
+import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { featuresOf } from '@rouse/core/health';
-import { chainEntries } from '@rouse/core/procedure';
+import { type BriefRecord, chainEntries, reduceRun, waitsOf } from '@rouse/core/procedure';
 import { type Conditions, NormalSource } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertEntries } from '../db/entries.ts';
@@ -9,7 +10,8 @@ import { putFeature } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import { closeRun, insertRun, monthOf } from '../db/runs.ts';
 import { insertChunk } from '../db/trace.ts';
-import { DEMO } from './identity.ts';
+import { insertWaits } from '../db/waits.ts';
+import { DEMO, PADS } from './identity.ts';
 
 const DAY_MS = 86_400_000;
 const PAD_M = 19;
@@ -42,6 +44,45 @@ function conditionsOn(
   };
 }
 
+const FUEL_KG = 300;
+const FT_M = 0.3048;
+
+/** What the pilot of that day would have entered: the weather that was flown in, the usual load. */
+function briefFor(type: WatchedType, { env }: Conditions, openedAt: Date): BriefRecord {
+  const now = openedAt.toISOString();
+  const headwind_kt = env?.headwind_kt ?? 0;
+  const shift_ft = ((env?.pa_m ?? PAD_M) - PAD_M) / FT_M;
+  const input: BriefInput = {
+    ...emptyBrief(type),
+    wind: {
+      direction_deg: headwind_kt < 0 ? 210 : 30,
+      from_deg: null,
+      to_deg: null,
+      speed_kt: Math.abs(headwind_kt),
+      gust_kt: null,
+    },
+    oat_C: env?.oat_c ?? null,
+    qnh_hPa: Math.round(1013.25 - shift_ft / 27.3),
+    observedAt: now,
+    heading_deg: 33,
+    fuel_kg: FUEL_KG,
+  };
+  return briefOf(input, {
+    type,
+    tail: DEMO.tail,
+    pad: DEMO.pad,
+    site: { name: PADS[0].site, elev_ft: PADS[0].elev_ft, variation_E_deg: PADS[0].variation_E_deg },
+    now,
+    house: {},
+    openExceedances: 0,
+    starts: [],
+    past: [],
+    startsByEngine: [],
+    lastRunEndedAt: null,
+    neighbours: [],
+  }).record;
+}
+
 /** Some minute between 08:00 and 16:00 UTC of that day. */
 function inDaylight(day: Date, chance: NormalSource): Date {
   return new Date(
@@ -50,19 +91,20 @@ function inDaylight(day: Date, chance: NormalSource): Date {
 }
 
 /** A year of earlier starts, every one flown on the simulator: journal, trace and figures as if they had been live. */
-export async function loadHistory(tx: Tx, type: TypeFile, now: Date, starts: number): Promise<void> {
+export async function loadHistory(tx: Tx, type: WatchedType, now: Date, starts: number): Promise<void> {
   const chance = new NormalSource(SEED);
   for (let i = 0; i < starts; i++) {
     const daysAgo = 365 - (363 * i) / starts - chance.uniform();
     const openedAt = inDaylight(new Date(now.getTime() - daysAgo * DAY_MS), chance);
     const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
     const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
-    const run = flyPractice({ type, conditions, faults: [], corridor: null, seed: SEED + i });
+    const brief = briefFor(type, conditions, openedAt);
+    const run = flyPractice({ type, conditions, faults: [], corridor: null, seed: SEED + i, brief });
     await store(tx, type, openedAt, words, run);
   }
 }
 
-async function store(tx: Tx, type: TypeFile, openedAt: Date, words: string, flown: PracticeRun): Promise<void> {
+async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, flown: PracticeRun): Promise<void> {
   const runId = uuidv7({ msecs: openedAt.getTime() });
   const key = { runId, runMonth: monthOf(openedAt) };
   await insertRun(tx, {
@@ -87,11 +129,17 @@ async function store(tx: Tx, type: TypeFile, openedAt: Date, words: string, flow
   );
   await insertEntries(tx, key.runMonth, entries);
   await insertChunk(tx, key, flown.trace, type.channels);
+  await insertWaits(
+    tx,
+    { runId, aircraftId: DEMO.aircraftId },
+    openedAt,
+    waitsOf(type, entries, reduceRun(entries).brief?.oat_C ?? null),
+  );
   for (const start of flown.starts) {
     await putFeature(tx, {
       runId,
       aircraftId: DEMO.aircraftId,
-      watch: type.startWatches[0]!.id,
+      watch: type.startWatches[0].id,
       attempt: start.record.attempt,
       at: openedAt,
       good: start.good,

@@ -1,21 +1,24 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import { needWatched, type TypeFile } from '@rouse/core/aircraft';
 import { canonicalJson, digestOf } from '@rouse/core/procedure';
 import type pg from 'pg';
 import { findTypeDigest, insertType } from '../db/aircraft.ts';
+import { putPad } from '../db/pads.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { loadHistory } from './history.ts';
-import { DEMO } from './identity.ts';
+import { DEMO, FLEET, PADS } from './identity.ts';
 
 /**
- * Loads what the demo needs and is not there yet: operator, pilot, type, aircraft, device, and a year of earlier starts.
+ * Loads what the demo needs and is not there yet: operator, pilot, places, types, aircraft, device, and a year of earlier
+ * starts of the tail that is wired to the stand-in.
  * @param owner a connection that may write the operator itself
+ * @param types every version of every type; the newest version of each is the one that flies
  * @param starts how many earlier starts the aircraft has
  * @throws Error when a type version that has flown was changed without a new version number
  */
 export async function loadDemo(
   owner: pg.Pool,
   pool: pg.Pool,
-  type: TypeFile,
+  types: readonly TypeFile[],
   now: Date,
   starts: number,
   say: (message: string) => void,
@@ -25,11 +28,13 @@ export async function loadDemo(
     DEMO.operator,
     DEMO.place,
   ]);
-  await asOperator(pool, DEMO.operatorId, (tx) => loadFleet(tx, type));
+  await asOperator(pool, DEMO.operatorId, (tx) => loadFleet(tx, types));
   const loaded = await asOperator(pool, DEMO.operatorId, (tx) => isLoaded(tx, 'history'));
   if (loaded || starts === 0) return;
   say(`demo: flying ${starts} earlier starts of ${DEMO.tail} on the simulator, once; this takes some ten seconds`);
   const since = performance.now();
+  const wired = FLEET.find((a) => a.aircraftId === DEMO.aircraftId)!;
+  const type = needWatched(newestOf(types, wired.typeId)!);
   await asOperator(pool, DEMO.operatorId, async (tx) => {
     await loadHistory(tx, type, now, starts);
     await tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, $3)', [
@@ -41,6 +46,11 @@ export async function loadDemo(
   say(`demo: flown and stored in ${((performance.now() - since) / 1000).toFixed(1)} s`);
 }
 
+/** The version of a type that flies. */
+function newestOf(types: readonly TypeFile[], id: string): TypeFile | undefined {
+  return types.filter((t) => t.id === id).toSorted((a, b) => b.version - a.version)[0];
+}
+
 async function isLoaded(tx: Tx, name: string): Promise<boolean> {
   const { rowCount } = await tx.query('SELECT FROM demo_load WHERE operator_id = $1 AND name = $2', [
     tx.operatorId,
@@ -49,24 +59,32 @@ async function isLoaded(tx: Tx, name: string): Promise<boolean> {
   return rowCount === 1;
 }
 
-async function loadFleet(tx: Tx, type: TypeFile): Promise<void> {
+async function loadType(tx: Tx, type: TypeFile): Promise<void> {
   const digest = digestOf(canonicalJson(type));
   const stored = await findTypeDigest(tx, type.id, type.version);
   if (stored === null) await insertType(tx, type, digest);
-  else if (stored !== digest) {
+  else if (stored !== digest)
     throw new Error(
       `aircraft type ${type.id} version ${type.version} was changed after it was loaded. Give the file a new version number, or delete .local to begin again.`,
     );
-  }
+}
+
+async function loadFleet(tx: Tx, types: readonly TypeFile[]): Promise<void> {
+  for (const type of types) await loadType(tx, type);
+  for (const pad of PADS) await putPad(tx, pad);
   await tx.query(
     'INSERT INTO person (operator_id, person_id, name, role) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
     [DEMO.operatorId, DEMO.personId, DEMO.person, DEMO.role],
   );
-  await tx.query(
-    `INSERT INTO aircraft (operator_id, aircraft_id, tail, type_id, type_version, pad) VALUES ($1, $2, $3, $4, $5, $6)
-     ON CONFLICT (operator_id, aircraft_id) DO UPDATE SET type_version = excluded.type_version`,
-    [DEMO.operatorId, DEMO.aircraftId, DEMO.tail, type.id, type.version, DEMO.pad],
-  );
+  for (const a of FLEET) {
+    const type = newestOf(types, a.typeId);
+    if (!type) continue;
+    await tx.query(
+      `INSERT INTO aircraft (operator_id, aircraft_id, tail, type_id, type_version, pad) VALUES ($1, $2, $3, $4, $5, $6)
+       ON CONFLICT (operator_id, aircraft_id) DO UPDATE SET type_version = excluded.type_version`,
+      [DEMO.operatorId, a.aircraftId, a.tail, type.id, type.version, a.pad],
+    );
+  }
   await tx.query(
     'INSERT INTO device (operator_id, device_id, aircraft_id, kind, label) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING',
     [DEMO.operatorId, DEMO.deviceId, DEMO.aircraftId, 'stand-in', 'Stand-in device (simulated)'],

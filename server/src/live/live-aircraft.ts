@@ -1,8 +1,8 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceLineReader } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
-import { type Entry, type Payload, Runner } from '@rouse/core/procedure';
+import { type BriefRecord, type Entry, type Payload, Runner, waitsOf } from '@rouse/core/procedure';
 import {
   type Corridor,
   learnCorridor,
@@ -20,6 +20,7 @@ import { listGoodStarts, type NewFeature, putFeature } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
+import { insertWaits } from '../db/waits.ts';
 import { type Clock, Journal } from './journal.ts';
 import type { Pages } from './pages.ts';
 import { TraceStore } from './trace-store.ts';
@@ -32,7 +33,8 @@ export const CORRIDOR_STARTS = 40;
 interface OpenRun {
   row: RunRow;
   journal: Journal;
-  watch: Watch;
+  /** null for a type that is timed by hand */
+  watch: Watch | null;
   runner: Runner;
   store: TraceStore;
 }
@@ -104,7 +106,7 @@ export class LiveAircraft {
       const corridor = await this.corridor(tx, row.openedAt);
       const open = this.assemble(row, entries, corridor);
       this.events.length = 0;
-      open.watch.replay(trace);
+      open.watch?.replay(trace);
       this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
       const missed = this.events.splice(0).filter((event) => !isWritten(event, entries));
       this.open = open;
@@ -116,8 +118,13 @@ export class LiveAircraft {
     });
   }
 
-  /** Opens a run. @throws Refusal run-is-open */
-  async openRun(by: string, conditions: string, source: 'stand-in' | 'device'): Promise<string> {
+  /** Opens a run with its brief. @throws Refusal run-is-open */
+  async openRun(
+    by: string,
+    conditions: string,
+    source: 'stand-in' | 'device' | 'by-hand',
+    brief: BriefRecord,
+  ): Promise<string> {
     const { pool, operatorId, clock } = this.deps;
     const runId = uuidv7();
     const { row, corridor } = await asOperator(pool, operatorId, async (tx) => {
@@ -150,6 +157,7 @@ export class LiveAircraft {
           conditions,
         },
       },
+      { by, t_s: 0, payload: { kind: 'briefed', brief } },
     ]);
     this.open = open;
     return runId;
@@ -175,7 +183,7 @@ export class LiveAircraft {
     this.lastT_s = t_s;
     const { values } = this.reader;
     open.store.push(t_s, values);
-    open.watch.step(t_s, values);
+    open.watch?.step(t_s, values);
     packFrame(this.frame, t_s, this.reader.t_s, values);
     this.deps.pages.sendFrame(open.row.runId, this.frame);
     if (this.events.length) this.record(this.events.splice(0));
@@ -187,7 +195,7 @@ export class LiveAircraft {
   /** The pilot stops a start: the watch makes the abort, so that it is one thing whoever calls it. @returns false when no start is going on */
   stopStart(): boolean {
     const { open } = this;
-    if (!open?.watch.start.starting) return false;
+    if (!open?.watch?.start.starting) return false;
     open.watch.pilotAbort(open.journal.runClock());
     this.record(this.events.splice(0));
     return true;
@@ -203,7 +211,16 @@ export class LiveAircraft {
   private async finish(open: OpenRun): Promise<void> {
     this.open = null;
     await open.store.close();
-    if (open.watch.start.state !== 'aborted') return;
+    const { entries, state } = open.journal;
+    await asOperator(this.deps.pool, this.deps.operatorId, (tx) =>
+      insertWaits(
+        tx,
+        open.row,
+        new Date(this.deps.clock.now()),
+        waitsOf(this.type, entries, state.brief?.oat_C ?? null),
+      ),
+    );
+    if (open.watch?.start.state !== 'aborted') return;
     // closed before the engine stood still: its figures are those seen so far
     const ended: WatchEvent = {
       kind: 'start-ended',
@@ -232,7 +249,7 @@ export class LiveAircraft {
         if (added.some((e) => e.kind === 'closed'))
           this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
       }),
-      watch: new Watch(this.type, corridor, (event) => this.events.push(event)),
+      watch: isWatched(this.type) ? new Watch(this.type, corridor, (event) => this.events.push(event)) : null,
       runner: new Runner(this.type),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),
@@ -242,13 +259,9 @@ export class LiveAircraft {
   }
 
   private async corridor(tx: Tx, before: Date): Promise<Corridor | null> {
-    const starts = await listGoodStarts(
-      tx,
-      this.aircraft.aircraftId,
-      this.type.startWatches[0]!.id,
-      before,
-      CORRIDOR_STARTS,
-    );
+    const [spec] = this.type.startWatches;
+    if (!spec) return null;
+    const starts = await listGoodStarts(tx, this.aircraft.aircraftId, spec.id, before, CORRIDOR_STARTS);
     return learnCorridor(starts.map((s) => s.learned));
   }
 
@@ -273,6 +286,7 @@ export class LiveAircraft {
 
   /** Figures of the starts that these events complete, as they stand now. */
   private keptFeatures(open: OpenRun, events: readonly WatchEvent[]): NewFeature[] {
+    if (!open.watch) return [];
     const { record, profile, spec } = open.watch.start;
     const at = new Date(this.deps.clock.now());
     return events
@@ -300,14 +314,14 @@ export class LiveAircraft {
     const { open } = this;
     if (!open) return;
     const t_s = open.journal.runClock();
-    open.watch.clock(t_s);
+    open.watch?.clock(t_s);
     if (this.events.length) this.record(this.events.splice(0));
     this.deps.pages.send(open.row.runId, {
       kind: 'status',
       t_s,
       source: this.source(),
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
-      watch: snapshotOf(open.watch, this.type),
+      watch: open.watch && snapshotOf(open.watch, this.type),
     });
   }
 }

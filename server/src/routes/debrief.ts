@@ -1,7 +1,7 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Debrief, RunDetail } from '@rouse/core/contract';
 import { brokenHabits, compareStart } from '@rouse/core/health';
-import { checkChain, notDone, reduceRun } from '@rouse/core/procedure';
+import { abortPlan, checkChain, notDone, reduceRun } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 import { getType } from '../db/aircraft.ts';
 import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
@@ -16,7 +16,8 @@ export async function corridorBefore(tx: Tx, run: RunRow): Promise<Corridor | nu
 
 async function earlierStarts(tx: Tx, run: RunRow): ReturnType<typeof listGoodStarts> {
   const type = await getType(tx, run.typeId, run.typeVersion);
-  return listGoodStarts(tx, run.aircraftId, type.startWatches[0]!.id, run.openedAt, CORRIDOR_STARTS);
+  const [watch] = type.startWatches;
+  return watch ? listGoodStarts(tx, run.aircraftId, watch.id, run.openedAt, CORRIDOR_STARTS) : [];
 }
 
 /** Reads a run back: what it was, against what this tail usually does. */
@@ -49,7 +50,7 @@ function timeInBands(
   detail: RunDetail,
   features: Record<string, number | null>,
 ): Debrief['starts'][number]['bands'] {
-  const channel = type.startWatches[0]!.channels.temperature;
+  const channel = type.startWatches[0]?.channels.temperature;
   const limit = type.limits.find((l) => l.channel === channel && l.phases.includes('start'));
   const from = features['starterAt_s'] ?? 0;
   return (limit?.bands ?? []).map((band) => {
@@ -71,7 +72,7 @@ function sentence(type: TypeFile, detail: RunDetail, starts: Debrief['starts']):
   const expired = detail.entries.filter((e) => e.kind === 'exceedance' && e.expired && e.severity === 'warning').length;
   const skipped = notDone(type, state);
   const verdict = state.abort
-    ? `${type.aborts[state.abort.reason].title}: stopped at ${state.abort.figure}.`
+    ? `${abortPlan(type, state)?.title ?? 'Stopped'}: stopped at ${state.abort.figure}.`
     : starts.length === 0
       ? 'No start in this run.'
       : [expired ? 'A start with a limit passed.' : 'A good start.', ...habits.map((h) => `${h}.`)].join(' ');

@@ -8,8 +8,11 @@ import { listEntries } from '../db/entries.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { getRun, listRuns, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
+import { listWaits } from '../db/waits.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { briefOf } from '@rouse/core/brief';
+import { briefContext } from './brief-context.ts';
 import { corridorBefore, debriefOf } from './debrief.ts';
 import { parse } from './parse.ts';
 import { summaryOf } from './summary.ts';
@@ -21,21 +24,34 @@ const windowSchema = z.strictObject({
   points: z.coerce.number().int().min(10).max(20_000).optional(),
 });
 const LISTED_RUNS = 200;
+const PAST_WAITS = 200;
 const idSchema = z.uuid({ message: 'is not the id of a run' });
 
 export function runRoutes(services: Services): Router {
-  const { pool, operatorId, personId, live, standIn } = services;
+  const { pool, operatorId, personId, clock, fleet, wired, standIn } = services;
   const router = Router();
   const runId = (req: Request): string => parse(idSchema, req.params['run']);
 
   router.post('/runs', async (req, res) => {
-    const { aircraft } = parse(openRunSchema, req.body);
-    if (aircraft !== live.aircraft.aircraftId) throw new Refusal('not-found', `There is no aircraft ${aircraft}.`);
+    const { aircraft: aircraftId, brief: entered } = parse(openRunSchema, req.body);
+    const aircraft = fleet.of(aircraftId);
+    const context = await asOperator(pool, operatorId, (tx) =>
+      briefContext(tx, aircraft.aircraft, aircraft.type, new Date(clock.now())),
+    );
+    const brief = briefOf(entered, context);
+    const held = brief.holds.find((h) => h.severity === 'no-go' || !(entered.accepted[h.id] ?? '').trim());
+    if (held) throw new Refusal('brief-held', `${held.title}. ${held.words}`, { path: `brief.accepted.${held.id}` });
+    if (aircraft !== wired) {
+      const run = await aircraft.openRun(personId, brief.record.words, 'by-hand', brief.record);
+      res.status(201).json({ run });
+      return;
+    }
     const state = await standIn.send({ cmd: 'state' }).catch(() => null);
-    const preset = live.type.standIn.find((p) => p.id === state?.preset);
+    const preset = wired.type.standIn.find((p) => p.id === state?.preset);
     // a stand-in begins every run as its conditions say, whatever was done to it before
-    if (preset && !live.openRunId) await standIn.send({ cmd: 'reset', preset: preset.id });
-    const run = await live.openRun(personId, preset?.label ?? '', preset ? 'stand-in' : 'device');
+    if (preset && !wired.openRunId) await standIn.send({ cmd: 'reset', preset: preset.id });
+    const source = preset ? 'stand-in' : wired.connected ? 'device' : 'by-hand';
+    const run = await wired.openRun(personId, preset?.label ?? brief.record.words, source, brief.record);
     res.status(201).json({ run });
   });
 
@@ -58,14 +74,16 @@ export function runRoutes(services: Services): Router {
   router.post('/runs/:run/entries', async (req, res) => {
     const { id, seq, payload } = parse(writeEntrySchema, req.body);
     const run = runId(req);
-    const open = live.runOf(run);
-    if (open && payload.kind === 'abort' && live.stopStart()) {
+    const open = fleet.ofRun(run);
+    if (open && payload.kind === 'abort' && open.aircraft.stopStart()) {
       await open.journal.settled();
       res.status(201).json(open.journal.entries.findLast((e) => e.kind === 'abort'));
       return;
     }
     const journal = open?.journal ?? (await closedJournal(services, run));
-    res.status(201).json(await journal.appendFromPilot(id, seq, personId, payload, open ? live.freshValues() : null));
+    res
+      .status(201)
+      .json(await journal.appendFromPilot(id, seq, personId, payload, open?.aircraft.freshValues() ?? null));
   });
 
   router.get('/runs/:run/corridor', async (req, res) => {
@@ -128,10 +146,11 @@ export function runRoutes(services: Services): Router {
 }
 
 /** Notes can be added to a run that is closed; everything else is refused by its state. */
-async function closedJournal({ pool, operatorId, clock, live }: Services, runId: string): Promise<Journal> {
+async function closedJournal({ pool, operatorId, clock }: Services, runId: string): Promise<Journal> {
   return asOperator(pool, operatorId, async (tx) => {
     const run = await getRun(tx, runId);
-    return new Journal(pool, operatorId, run, live.type, await listEntries(tx, run), clock, () => undefined);
+    const type = await getType(tx, run.typeId, run.typeVersion);
+    return new Journal(pool, operatorId, run, type, await listEntries(tx, run), clock, () => undefined);
   });
 }
 
@@ -143,6 +162,7 @@ async function detailOf(tx: Tx, run: RunRow): Promise<RunDetail> {
     pad: run.pad,
     type: { id: run.typeId, version: run.typeVersion },
     entries: await listEntries(tx, run),
+    past: await listWaits(tx, run.aircraftId, PAST_WAITS),
   };
 }
 

@@ -16,7 +16,7 @@ import { summaryOf } from './summary.ts';
 const RECENT_RUNS = 12;
 
 export function todayRoutes(services: Services): Router {
-  const { pool, operatorId, personId, live, standIn } = services;
+  const { pool, operatorId, personId, fleet, wired, standIn } = services;
   const router = Router();
 
   router.get('/today', async (_req, res) => {
@@ -25,15 +25,18 @@ export function todayRoutes(services: Services): Router {
       const { operator, person } = await getPerson(tx, personId);
       const aircraft: Today['aircraft'] = [];
       for (const a of await listAircraft(tx)) {
+        const { type } = fleet.of(a.aircraftId);
+        const [watch] = type.startWatches;
         const runs = await listRuns(tx, a.aircraftId, RECENT_RUNS);
         aircraft.push({
           aircraft: a.aircraftId,
           tail: a.tail,
           pad: a.pad,
-          type: { id: a.typeId, version: a.typeVersion, name: live.type.name },
+          type: { id: a.typeId, version: a.typeVersion, name: type.name, role: type.role },
+          wired: a.aircraftId === wired.aircraft.aircraftId,
           openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
           openExceedances: await countOpenExceedances(tx, a.aircraftId),
-          goodStarts: await countGoodStarts(tx, a.aircraftId, live.type.startWatches[0]!.id, CORRIDOR_STARTS),
+          goodStarts: watch ? await countGoodStarts(tx, a.aircraftId, watch.id, CORRIDOR_STARTS) : null,
           recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
         });
       }
@@ -44,9 +47,9 @@ export function todayRoutes(services: Services): Router {
 
   router.post('/stand-in/conditions', async (req, res) => {
     const { preset } = parse(presetSchema, req.body);
-    if (live.openRunId)
+    if (wired.openRunId)
       throw new Refusal('run-is-open', 'The conditions of the stand-in cannot change during a run.', {
-        run: live.openRunId,
+        run: wired.openRunId,
       });
     await standIn.send({ cmd: 'reset', preset });
     res.json(await standInState(services));
@@ -54,7 +57,7 @@ export function todayRoutes(services: Services): Router {
 
   router.post('/stand-in/move', async (req, res) => {
     const { item: id } = parse(moveSchema, req.body);
-    const item = findItem(live.type, id);
+    const item = findItem(wired.type, id);
     if (!item?.standIn) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
     for (const action of item.standIn) {
       const { control, to, release_s } = action;
@@ -68,8 +71,8 @@ export function todayRoutes(services: Services): Router {
   return router;
 }
 
-async function standInState({ standIn, live }: Services): Promise<StandInState> {
-  const presets = live.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
+async function standInState({ standIn, wired }: Services): Promise<StandInState> {
+  const presets = wired.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
   const answer = await standIn.send({ cmd: 'state' }).catch(() => null);
-  return { connected: live.connected, preset: answer?.preset ?? null, presets };
+  return { connected: wired.connected, preset: answer?.preset ?? null, presets };
 }

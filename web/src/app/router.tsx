@@ -10,6 +10,16 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <p>Opening Rouse…</p>,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('../views/today/today.tsx')).TodayView }) },
+      { path: 'brief', lazy: async () => ({ Component: (await import('../views/brief/find-brief.tsx')).FindBrief }) },
+      {
+        path: 'brief/:aircraft',
+        lazy: async () => ({ Component: (await import('../views/brief/brief.tsx')).BriefView }),
+      },
+      { path: 'types', lazy: async () => ({ Component: (await import('../views/types/types.tsx')).TypesView }) },
+      {
+        path: 'types/:type/:version',
+        lazy: async () => ({ Component: (await import('../views/types/type.tsx')).TypeView }),
+      },
       { path: 'start', lazy: async () => ({ Component: (await import('../views/start/find-run.tsx')).FindRun }) },
       { path: 'start/:run', lazy: async () => ({ Component: (await import('../views/start/start.tsx')).StartView }) },
       { path: 'debrief', lazy: async () => ({ Component: (await import('../views/debrief/runs.tsx')).RunsView }) },

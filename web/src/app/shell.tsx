@@ -1,4 +1,4 @@
-import { CalendarDays, ChartSpline, MoonStar, Zap } from 'lucide-react';
+import { BookOpen, CalendarDays, ChartSpline, FileText, MoonStar, Zap } from 'lucide-react';
 import { Suspense } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
@@ -90,6 +90,10 @@ export function Shell() {
           <CalendarDays size={20} aria-hidden />
           Today
         </Place>
+        <Place to="/brief">
+          <FileText size={20} aria-hidden />
+          Brief
+        </Place>
         <Place to="/start">
           <Zap size={20} aria-hidden />
           Start
@@ -97,6 +101,10 @@ export function Shell() {
         <Place to="/debrief">
           <ChartSpline size={20} aria-hidden />
           Debrief
+        </Place>
+        <Place to="/types">
+          <BookOpen size={20} aria-hidden />
+          Types
         </Place>
         <LightButton
           type="button"

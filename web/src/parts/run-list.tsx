@@ -1,7 +1,7 @@
 import type { RunSummary } from '@rouse/core/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { dayAndTime, outcomeInWords } from './words.ts';
+import { dayAndTime, outcomeInWords, sourceInWords } from './words.ts';
 
 const List = styled.ol`
   li {
@@ -40,7 +40,7 @@ export function RunList({ runs }: { runs: readonly RunSummary[] }) {
             <span>{dayAndTime(run.openedAt)}</span>
             <span data-outcome={run.outcome}>{outcomeInWords(run.outcome)}</span>
             <span>{run.conditions}</span>
-            <span>{run.source === 'device' ? run.pilot : `${run.pilot}, simulated`}</span>
+            <span>{[run.pilot, sourceInWords(run.source)].filter(Boolean).join(', ')}</span>
           </Link>
         </li>
       ))}

@@ -22,3 +22,8 @@ const OUTCOMES = { ready: 'Ready for lift', aborted: 'Start aborted', 'given-up'
 export function outcomeInWords(outcome: keyof typeof OUTCOMES | null): string {
   return outcome === null ? 'Open' : OUTCOMES[outcome];
 }
+
+/** Where the readings of a run came from, in a word; empty for a real unit. */
+export function sourceInWords(source: 'stand-in' | 'device' | 'simulated' | 'by-hand'): string {
+  return source === 'device' ? '' : source === 'by-hand' ? 'by hand' : 'simulated';
+}

@@ -41,9 +41,14 @@ export async function getBytes(path: string): Promise<Uint8Array> {
   return new Uint8Array(await (await call(path)).arrayBuffer());
 }
 
-/** @throws ApiRefusal */
-export async function postJson<T>(path: string, body: unknown): Promise<T> {
+async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> {
   return (
-    await call(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+    await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
   ).json() as Promise<T>;
 }
+
+/** @throws ApiRefusal */
+export const postJson = <T>(path: string, body: unknown): Promise<T> => sendJson('POST', path, body);
+
+/** @throws ApiRefusal */
+export const putJson = <T>(path: string, body: unknown): Promise<T> => sendJson('PUT', path, body);

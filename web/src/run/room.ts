@@ -1,4 +1,4 @@
-import { bandEdge, type Channel, type Limit, type Phase, type TypeFile } from '@rouse/core/aircraft';
+import { bandEdge, type Channel, type Limit, type Phase, type WatchedType } from '@rouse/core/aircraft';
 import { roundStep } from '@rouse/core/quantity';
 import { minutes } from '../parts/words.ts';
 import type { LiveStatus } from './run-slice.ts';
@@ -19,15 +19,15 @@ export interface RoomRow {
 const WARN_BEFORE_S = 4;
 
 /** What the strip at the right says of each channel: value, limits in force, and how much room there is. */
-export function roomRows(type: TypeFile, status: LiveStatus | null, frame: Float64Array, phase: Phase): RoomRow[] {
+export function roomRows(type: WatchedType, status: LiveStatus | null, frame: Float64Array, phase: Phase): RoomRow[] {
   return type.room.map((id) => {
     const index = type.channels.findIndex((c) => c.id === id);
     const channel = type.channels[index]!;
-    const spec = type.startWatches[0]!;
+    const spec = type.startWatches[0];
     const value = frame[index]!;
     const limits = type.limits.filter((l) => l.channel === id && l.phases.includes(phase));
     if (id === spec.channels.starterAmps) return starterRow(type, status, channel, value);
-    const inside = status?.watch.room.find((r) => r.channel === id);
+    const inside = status?.watch?.room.find((r) => r.channel === id);
     const remark = Number.isNaN(value)
       ? ''
       : inside
@@ -46,10 +46,10 @@ export function roomRows(type: TypeFile, status: LiveStatus | null, frame: Float
   });
 }
 
-function starterRow(type: TypeFile, status: LiveStatus | null, channel: Channel, value: number): RoomRow {
-  const { starterDuty } = type.startWatches[0]!;
-  const on_s = status?.watch.start.starterOn_s ?? 0;
-  const left_s = status?.watch.start.starterLeft_s ?? starterDuty.on1_s;
+function starterRow(type: WatchedType, status: LiveStatus | null, channel: Channel, value: number): RoomRow {
+  const { starterDuty } = type.startWatches[0];
+  const on_s = status?.watch?.start.starterOn_s ?? 0;
+  const left_s = status?.watch?.start.starterLeft_s ?? starterDuty.on1_s;
   const unknown = Number.isNaN(value);
   return {
     channel: { ...channel, label: 'Starter' },
@@ -82,7 +82,7 @@ function starterRow(type: TypeFile, status: LiveStatus | null, channel: Channel,
 
 /** A remark that begins with "!" tints its row. */
 function remarkOf(
-  type: TypeFile,
+  type: WatchedType,
   status: LiveStatus | null,
   id: string,
   value: number,
@@ -90,8 +90,8 @@ function remarkOf(
   phase: Phase,
   limits: Limit[],
 ): string {
-  const spec = type.startWatches[0]!;
-  const start = status?.watch.start;
+  const spec = type.startWatches[0];
+  const start = status?.watch?.start;
   const { temperature, speed, oilPressure, rotor, volts } = spec.channels;
   const milestone = (name: string) => start?.milestones.find((m) => m.id === name);
   if (id === temperature) {

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { TypeFile } from '@rouse/core/aircraft';
+import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import type { LiveMessage, RunDetail, Wire } from '@rouse/core/contract';
 import { type Entry, reduceRun, type RunState } from '@rouse/core/procedure';
 import type { Corridor } from '@rouse/core/watch';
@@ -12,6 +12,14 @@ export interface FollowedRun {
   corridor: Corridor | null;
   entries: Entry[];
   state: RunState;
+}
+
+/** A run of a type with sensors and a watch. */
+export type WatchedRun = FollowedRun & { type: WatchedType };
+
+/** @returns null for a run that is timed by hand */
+export function asWatched(run: FollowedRun): WatchedRun | null {
+  return run.detail.source !== 'by-hand' && isWatched(run.type) ? (run as WatchedRun) : null;
 }
 
 export interface RunSlice {

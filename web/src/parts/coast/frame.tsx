@@ -35,6 +35,7 @@ const Title = styled.div`
   > span {
     font-size: 13px;
     color: var(--soft);
+    min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

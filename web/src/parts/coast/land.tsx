@@ -1,14 +1,6 @@
-import { bandEdge, type Limit, type LimitBand } from '@rouse/core/aircraft';
+import { bandEdge, bandWords, type Limit } from '@rouse/core/aircraft';
 import { useId } from 'react';
 import type { Scale } from './scale.ts';
-
-/** Words of a band as a chart writes them: "8 s above 770", "never above 900 °C". */
-export function bandWords(band: LimitBand, unit: string): string {
-  const side = 'above' in band ? 'above' : 'below';
-  return band.forSeconds === 0
-    ? `never ${side} ${bandEdge(band)} ${unit}`
-    : `${band.forSeconds} s ${side} ${bandEdge(band)}`;
-}
 
 interface LandProps {
   limit: Limit;

@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import type { Debrief } from '@rouse/core/contract';
 import { reduceRun } from '@rouse/core/procedure';
 import { decodeChunk, type Trace } from '@rouse/core/trace';
@@ -9,7 +9,7 @@ import styled from 'styled-components';
 import { phone, upright } from '../../app/theme.ts';
 import { buttonLook } from '../../parts/button.tsx';
 import { PREVAILS } from '../../parts/heading.ts';
-import { dayAndTime } from '../../parts/words.ts';
+import { dayAndTime, sourceInWords } from '../../parts/words.ts';
 import { getBytes, getJson } from '../../platform/api.ts';
 import { unwireCorridor } from '../../run/run-slice.ts';
 import { AgainstUsual } from './against-usual.tsx';
@@ -152,7 +152,7 @@ export function DebriefView() {
           <h1>{debrief.run.tail}</h1>
           <p>
             {dayAndTime(debrief.run.openedAt)} · {debrief.run.pilot}
-            {debrief.run.source === 'device' ? '' : ' · simulated'}
+            {sourceInWords(debrief.run.source) && ` · ${sourceInWords(debrief.run.source)}`}
           </p>
         </div>
         <div>
@@ -172,8 +172,14 @@ export function DebriefView() {
       </Header>
       <Journal type={type} entries={debrief.run.entries} start={start} />
       <Mid aria-label="Drawings">
-        <StartOnWater type={type} trace={trace} corridor={corridor} features={start?.features ?? {}} />
-        <WholeRun type={type} state={state} trace={trace} />
+        {isWatched(type) && debrief.run.source !== 'by-hand' ? (
+          <>
+            <StartOnWater type={type} trace={trace} corridor={corridor} features={start?.features ?? {}} />
+            <WholeRun type={type} state={state} trace={trace} />
+          </>
+        ) : (
+          <p>This run was worked by hand: there is no trace to draw. The journal has every line of it.</p>
+        )}
       </Mid>
       <AgainstUsual start={start} />
       <Kept debrief={debrief} prevails={PREVAILS} onNoted={reload} />

@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import type { WatchedType } from '@rouse/core/aircraft';
 import { columnOf, rowAt, type Trace } from '@rouse/core/trace';
 import type { Corridor } from '@rouse/core/watch';
 import { useMemo, useState } from 'react';
@@ -6,10 +6,10 @@ import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
 import { useSize } from '../../platform/size.ts';
-import { DataTable } from './data-table.tsx';
+import { DataTable } from '../../parts/data-table.tsx';
 
 interface StartOnWaterProps {
-  type: TypeFile;
+  type: WatchedType;
   trace: Trace;
   corridor: Corridor | null;
   features: Record<string, number | null>;
@@ -21,7 +21,7 @@ interface Track {
 }
 
 /** The frames of one start, from the starter to idle or to the end of the trace. */
-function trackOf(type: TypeFile, trace: Trace, features: Record<string, number | null>): Track {
+function trackOf(type: WatchedType, trace: Trace, features: Record<string, number | null>): Track {
   const spec = type.startWatches[0]!.channels;
   const from = rowAt(trace, features['starterAt_s'] ?? 0);
   const idle_s = features['idleAt_s'];

@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import type { WatchedType } from '@rouse/core/aircraft';
 import { type LegSpan, legSpans, type RunState } from '@rouse/core/procedure';
 import { columnOf, type Trace } from '@rouse/core/trace';
 import { useEffect, useRef, useState } from 'react';
@@ -8,12 +8,12 @@ import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { echarts } from '../../parts/coast/echart.ts';
 import { minutes } from '../../parts/words.ts';
 import { tokenColour } from '../../platform/size.ts';
-import { DataTable } from './data-table.tsx';
+import { DataTable } from '../../parts/data-table.tsx';
 
 const TABLE_ROWS = 24;
 
 interface WholeRunProps {
-  type: TypeFile;
+  type: WatchedType;
   state: RunState;
   trace: Trace;
 }

@@ -1,4 +1,4 @@
-import { itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
+import { abortPlan, itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { Aid, PREVAILS } from '../../parts/heading.ts';
 import { stopwatch } from '../../parts/words.ts';
@@ -82,8 +82,9 @@ export function AbortPanel({
 }) {
   const now_ms = usePulse(200);
   const frame = ring.lastFrame(now_ms);
-  const plan = type.aborts[abort.reason];
+  const plan = abortPlan(type, state);
   const present = presentItem(type, state);
+  if (!plan) return null;
   return (
     // it scrolls on a small screen, and must be reached there with the keyboard
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex

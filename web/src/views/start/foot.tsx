@@ -6,7 +6,7 @@ import { stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
-import { usePilot } from './pilot.ts';
+import { canStop, usePilot } from './pilot.ts';
 
 const Bar = styled.footer`
   grid-area: foot;
@@ -77,16 +77,17 @@ const Source = styled.span`
 `;
 
 /** The last call-out, where the data comes from, the voice, and the way to stop. */
-export function Foot({ followed: { state, detail } }: { followed: FollowedRun }) {
+export function Foot({ followed }: { followed: FollowedRun }) {
+  const { state, detail } = followed;
   const voice = useAppSelector((s) => s.settings.voice);
   const pilot = usePilot();
   const cue = state.lastCue;
-  const engineOn = state.phase !== 'off' && !state.abort && state.status === 'open';
+  const engineOn = canStop(followed) && !state.abort && state.status === 'open';
   return (
     <Bar>
       <time>{cue ? stopwatch(cue.t_s) : '00:00.0'}</time>
       <b data-cue={cue?.severity}>{cue ? `“${cue.text}”` : 'Nothing called yet.'}</b>
-      <SourceState simulated={detail.source === 'stand-in'} open={state.status === 'open'} />
+      <SourceState source={detail.source} open={state.status === 'open'} />
       <Quiet type="button" onClick={pilot.toggleVoice} aria-pressed={voice}>
         Voice {voice ? 'on' : 'off'} <Key>V</Key>
       </Quiet>
@@ -97,16 +98,17 @@ export function Foot({ followed: { state, detail } }: { followed: FollowedRun })
   );
 }
 
-function SourceState({ simulated, open }: { simulated: boolean; open: boolean }) {
+function SourceState({ source: from, open }: { source: FollowedRun['detail']['source']; open: boolean }) {
   const now_ms = usePulse(200);
   const connected = useAppSelector((s) => s.run.connected);
   const reported = useAppSelector((s) => s.run.status?.source ?? 'none');
   if (!open) return <Source>Run closed</Source>;
+  if (from === 'by-hand') return <Source data-source="hand">By hand: nothing is sensed</Source>;
   const source = ring.fresh(now_ms) ? 'live' : reported === 'live' ? 'lost' : reported;
   const words = !connected
     ? 'Server not reached: readings unknown'
     : source === 'live'
-      ? `${simulated ? 'Stand-in, simulated' : 'Unit'} · live`
+      ? `${from === 'stand-in' ? 'Stand-in, simulated' : 'Unit'} · live`
       : source === 'lost'
         ? 'No data: readings unknown'
         : 'No device: readings unknown';

@@ -1,4 +1,4 @@
-import { passage, readyIn } from '@rouse/core/procedure';
+import { abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
@@ -135,27 +135,30 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
       {state.abort && (
         <Ready>
           <strong>Start aborted</strong>
-          <p>{type.aborts[state.abort.reason].title.toLowerCase()}</p>
+          <p>{abortPlan(type, state)?.title.toLowerCase()}</p>
         </Ready>
       )}
     </Bar>
   );
 }
 
-function TimeToReady({ followed: { type, state }, status }: { followed: FollowedRun; status: LiveStatus | null }) {
+function TimeToReady({ followed, status }: { followed: FollowedRun; status: LiveStatus | null }) {
   usePulse(1000);
-  const start = status?.watch.start;
-  const { seconds, heldBy } = readyIn(type, state, (id) => {
-    const item = type.items.find((i) => i.id === id)!;
-    if (item.kind === 'wait') return waitEstimate(type, item)?.seconds ?? null;
-    if (item.kind === 'watch' && start?.starterAt_s != null && status && item.watch === type.startWatches[0]!.id) {
-      return Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
-    }
-    return null;
+  const { type, state, detail } = followed;
+  const start = status?.watch?.start;
+  const { ready_s, heldBy } = scheduleOf(type, state, {
+    past: detail.past,
+    remaining_s: (id) => {
+      const item = type.items.find((i) => i.id === id)!;
+      if (item.kind === 'wait') return waitEstimate(type, item)?.seconds ?? null;
+      if (item.kind === 'watch' && start?.starterAt_s != null && status && item.watch === type.startWatches[0]?.id)
+        return Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
+      return null;
+    },
   });
   return (
     <Ready>
-      <b>{minutes(seconds)}</b>
+      <b>{minutes(ready_s)}</b>
       <p>to ready{heldBy ? ` · held by ${heldBy.challenge.toLowerCase()}` : ''}</p>
     </Ready>
   );

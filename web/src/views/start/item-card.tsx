@@ -1,6 +1,20 @@
 import type { Item } from '@rouse/core/aircraft';
-import { conditionOf, itemState, presentItem, readItem, type RunState, workingList } from '@rouse/core/procedure';
-import { sayCondition } from '@rouse/core/aircraft';
+import {
+  abortPlan,
+  conditionOf,
+  isFinished,
+  itemState,
+  noGoFaults,
+  presentFlow,
+  presentItem,
+  readItem,
+  type RunState,
+  stillOpen,
+  twoCrewTurn,
+  wasFlowed,
+  workingList,
+} from '@rouse/core/procedure';
+import { isWatched, sayCondition, stagesOf } from '@rouse/core/aircraft';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -14,37 +28,11 @@ import { waitEstimate } from '../../run/estimates.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
+import { answerFor, answersItself } from './answers.tsx';
+import { Card, Keys, Kicker, Why } from './card.ts';
+import { FlowCard, SeeAgain } from './flow-card.tsx';
 import { usePilot } from './pilot.ts';
 import type { Asking } from './asking.ts';
-
-const Card = styled.section`
-  border: 2px solid var(--now);
-  border-radius: 14px;
-  padding: 14px 16px 12px;
-  background: var(--now-paper);
-  h2 {
-    font-size: 25px;
-    line-height: 1.12;
-    font-weight: 720;
-    margin: 6px 0 2px;
-  }
-  h3 {
-    font-size: 19px;
-    font-weight: 500;
-    margin-bottom: 8px;
-  }
-`;
-
-const Kicker = styled.div`
-  font-size: 12.5px;
-  color: var(--now);
-  font-weight: 650;
-  display: flex;
-  justify-content: space-between;
-  span:last-child {
-    ${mono}
-  }
-`;
 
 const Sense = styled.div`
   display: flex;
@@ -66,25 +54,6 @@ const Sense = styled.div`
   &[data-verdict='unknown'] {
     background: none;
     border: 1.5px dashed var(--button-line);
-  }
-`;
-
-const Why = styled.p`
-  font-size: 13.5px;
-  color: var(--soft);
-  margin-top: 9px;
-`;
-
-const Keys = styled.div`
-  display: grid;
-  grid-template-columns: 1fr auto auto;
-  gap: 8px;
-  margin-top: 11px;
-  > button {
-    padding: 6px 10px;
-  }
-  > .wide {
-    grid-column: 1 / -1;
   }
 `;
 
@@ -141,15 +110,20 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
   const status = useAppSelector((s) => s.run.status);
   const pilot = usePilot();
   const item = presentItem(type, state);
+  if (state.seeAgain.length > 0) return <SeeAgain followed={followed} />;
   if (!item) return <Finished followed={followed} />;
+  const zone = presentFlow(type, state);
+  if (zone) return <FlowCard followed={followed} zone={zone} />;
   const list = workingList(type, state);
-  const leg = state.abort ? type.aborts[state.abort.reason].title : type.legs.find((l) => l.id === item.leg)?.label;
-  const milestone = item.kind === 'watch' ? status?.watch.start.milestones.find((m) => !m.met) : undefined;
+  const leg = state.abort ? abortPlan(type, state)?.title : type.legs.find((l) => l.id === item.leg)?.label;
+  const milestone = item.kind === 'watch' ? status?.watch?.start.milestones.find((m) => !m.met) : undefined;
   const starting =
     item.kind === 'watch' &&
-    item.watch === type.startWatches[0]!.id &&
+    item.watch === type.startWatches[0]?.id &&
     milestone !== undefined &&
     state.starterAt_s !== null;
+  const turn = twoCrewTurn(type, state, item);
+  const byHand = stagesOf(item).length > 0 && (item.kind === 'test' || detail.source === 'by-hand');
   return (
     <Card aria-label="Present item" data-item={item.id}>
       <Kicker>
@@ -160,7 +134,8 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
       </Kicker>
       <h2>{starting ? milestone.title : item.challenge}</h2>
       <h3>{starting ? milestone.words : item.response}</h3>
-      <SenseLine followed={followed} item={item} status={status} />
+      {turn && <Crew turn={turn} />}
+      {!answersItself(item) && !byHand && <SenseLine followed={followed} item={item} status={status} />}
       {why && <Why>{item.why}</Why>}
       {why && asking === 'skip' && <Why>If skipped: {item.ifSkipped}</Why>}
       {refusal && (
@@ -171,30 +146,61 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
       {asking ? (
         <AskForm key={asking} item={item} asking={asking} close={() => setAsking(null)} />
       ) : (
-        <Keys>
-          {item.standIn && detail.source === 'stand-in' && (
-            <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
-              Move it on the stand-in <Key>S</Key>
-            </StandInButton>
-          )}
-          {item.kind === 'watch' ? (
-            <PrimaryButton onPress={() => void pilot.mark()}>
-              Mark <Key>M</Key>
-            </PrimaryButton>
-          ) : (
-            <PrimaryButton onPress={() => void pilot.seen()}>
-              {item.kind === 'call' ? 'Called' : item.kind === 'set' ? 'Done' : 'Seen'} <Key>Space</Key>
-            </PrimaryButton>
-          )}
-          <Button onPress={() => setAsking('fault')}>
-            Fault <Key>F</Key>
-          </Button>
-          <Button onPress={toggleWhy} aria-pressed={why}>
-            Why <Key>W</Key>
-          </Button>
-        </Keys>
+        <>
+          {turn?.turn !== 'challenge' && answerFor({ followed, item })}
+          <Keys>
+            {item.standIn && detail.source === 'stand-in' && (
+              <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
+                Move it on the stand-in <Key>S</Key>
+              </StandInButton>
+            )}
+            {wasFlowed(state, item) && !answersItself(item) && (
+              <Button className="wide" onPress={() => void pilot.differed()}>
+                It was not so; it is now <Key>D</Key>
+              </Button>
+            )}
+            {item.kind === 'watch' && !byHand ? (
+              <PrimaryButton onPress={() => void pilot.mark()}>
+                Mark <Key>M</Key>
+              </PrimaryButton>
+            ) : answersItself(item) && turn?.turn !== 'challenge' ? (
+              <span />
+            ) : (
+              <PrimaryButton onPress={() => void pilot.seen()}>
+                {turn?.turn === 'challenge' ? 'Read' : wordFor(item)} <Key>Space</Key>
+              </PrimaryButton>
+            )}
+            <Button onPress={() => setAsking('fault')}>
+              Fault <Key>F</Key>
+            </Button>
+            <Button onPress={toggleWhy} aria-pressed={why}>
+              Why <Key>W</Key>
+            </Button>
+          </Keys>
+        </>
       )}
     </Card>
+  );
+}
+
+const WORDS: Partial<Record<Item['kind'], string>> = {
+  call: 'Called',
+  set: 'Done',
+  brief: 'Said',
+  test: 'Done, next',
+  watch: 'Now',
+};
+const wordFor = (item: Item): string => WORDS[item.kind] ?? 'Seen';
+
+const CREW = { pilot: 'pilot', 'second-crew': 'second crew' } as const;
+
+function Crew({ turn }: { turn: NonNullable<ReturnType<typeof twoCrewTurn>> }) {
+  return (
+    <Why as="div" data-turn={turn.turn}>
+      {turn.turn === 'challenge'
+        ? `The ${CREW[turn.reader]} reads it aloud.`
+        : `Read. The ${CREW[turn.answers]} moves and answers.`}
+    </Why>
   );
 }
 
@@ -218,14 +224,15 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
   const frame = ring.lastFrame(now_ms);
   if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
   if (item.kind === 'watch') {
-    const spec = type.startWatches[0]!;
+    if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
+    const [spec] = type.startWatches;
     const onStart = item.watch === spec.id;
     const id = onStart ? spec.channels.speed : type.runUpWatch.rotor;
     const index = type.channels.findIndex((c) => c.id === id);
     const value = frame[index]!;
-    const rate = status?.watch.start.speedRate_pct_s ?? NaN;
+    const rate = status?.watch?.start.speedRate_pct_s ?? NaN;
     const target = onStart
-      ? status?.watch.start.milestones.find((m) => !m.met)?.id === 'idle'
+      ? status?.watch?.start.milestones.find((m) => !m.met)?.id === 'idle'
         ? spec.idle_pct[0]
         : spec.starterRelease_pct
       : type.runUpWatch.rotor_pct[0];
@@ -249,7 +256,15 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
     );
   }
   const reading = readItem(type, item, frame);
-  if (!reading) return <Sense>Nothing senses this: it is taken at your word.</Sense>;
+  if (!reading || followed.detail.source === 'by-hand') {
+    const condition = conditionOf(item);
+    return (
+      <Sense>
+        {condition ? `${sayCondition(condition, type.channels)}: ` : ''}taken at your word
+        {reading ? ', or at what you read.' : '. Nothing senses this.'}
+      </Sense>
+    );
+  }
   const condition = conditionOf(item);
   const left = item.kind === 'wait' ? waitEstimate(type, item) : null;
   return (
@@ -323,17 +338,28 @@ function Finished({ followed }: { followed: FollowedRun }) {
   const navigate = useNavigate();
   const pilot = usePilot();
   const refusal = useAppSelector((s) => s.run.refusal);
-  const fault = type.items.find((i) => itemState(state, i.id).status === 'fault' && i.failure === 'no-go');
+  const fault = noGoFaults(type, state)[0];
+  const open = stillOpen(type, state)[0];
   const closed = state.status === 'closed';
-  const ready = itemState(state, 'ready').status === 'done';
-  const title = closed ? 'This run is closed' : state.abort ? 'Abort actions done' : ready ? 'Ready for lift' : 'Held';
+  const ready = isFinished(type, state);
+  const title = closed
+    ? 'This run is closed'
+    : state.abort
+      ? 'Abort actions done'
+      : ready
+        ? 'Ready for lift'
+        : open
+          ? 'Still open'
+          : 'Held';
   const words = state.abort
-    ? type.aborts[state.abort.reason].afterwards
+    ? (abortPlan(type, state)?.afterwards ?? '')
     : ready
       ? 'Every item is done. Skipped items and faults are named below.'
       : fault
         ? `No-go: ${fault.challenge}. ${itemState(state, fault.id).words}`
-        : 'Nothing on the list can be done now.';
+        : open
+          ? `${open.words}. Put it back, and say so.`
+          : 'Nothing on the list can be done now.';
   return (
     <Card aria-label="Present item" data-item="end">
       <Kicker>
@@ -349,7 +375,7 @@ function Finished({ followed }: { followed: FollowedRun }) {
           </PrimaryButton>
         ) : (
           <PrimaryButton className="wide" onPress={() => void pilot.seen()}>
-            Close the run <Key>Space</Key>
+            {open && !state.abort ? 'It is back' : 'Close the run'} <Key>Space</Key>
           </PrimaryButton>
         )}
       </Keys>

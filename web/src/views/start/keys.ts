@@ -11,6 +11,8 @@ export const RUN_KEYS: readonly [string, string][] = [
   ['B', 'back to the last item'],
   ['U', 'undo'],
   ['1–9', 'take a meanwhile item'],
+  ['I', 'interrupted: look at the last two again'],
+  ['D', 'it was not as the flow had left it; right now'],
   ['S', 'move it on the stand-in'],
   ['V', 'voice'],
   ['Esc', 'stop the start'],
@@ -56,6 +58,10 @@ export function useRunKeys({ asking, setAsking, toggleWhy, toggleHelp }: RunKeys
           return () => void pilot.back();
         case 'u':
           return () => void pilot.undo();
+        case 'i':
+          return () => void pilot.interrupt();
+        case 'd':
+          return () => void pilot.differed();
         case 's':
           return () => void pilot.moveStandIn();
         case 'v':

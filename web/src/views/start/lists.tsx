@@ -1,13 +1,15 @@
 import { sayCondition } from '@rouse/core/aircraft';
 import type { Item } from '@rouse/core/aircraft';
-import { conditionOf, meanwhileItems, nextItems, notDone, readItem, stillOpen } from '@rouse/core/procedure';
+import { conditionOf, lateItems, meanwhileItems, nextItems, notDone, readItem, stillOpen } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
+import { useAppSelector } from '../../app/store.ts';
 import { Key } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { minutes } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { waitEstimate } from '../../run/estimates.ts';
+import { runClock } from '../../run/clock.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
 
@@ -150,6 +152,23 @@ export function StillOpenList({ followed: { type, state } }: { followed: Followe
       {loops.map((loop) => (
         <Loop key={loop.item.id}>
           <b>Still open</b> {loop.words}
+        </Loop>
+      ))}
+    </ul>
+  );
+}
+
+/** What is late by its deadline. */
+export function LateList({ followed: { type, state, detail } }: { followed: FollowedRun }) {
+  usePulse(500);
+  const status = useAppSelector((s) => s.run.status);
+  const late = lateItems(type, state, runClock(status, detail.openedAt));
+  if (late.length === 0) return null;
+  return (
+    <ul>
+      {late.map(({ item, late_s }) => (
+        <Loop key={item.id} role="alert">
+          <b>Late</b> {item.challenge}, {Math.ceil(late_s)} s over
         </Loop>
       ))}
     </ul>

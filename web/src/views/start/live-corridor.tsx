@@ -5,14 +5,14 @@ import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { prepareCanvas, tokenColour, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
-import type { FollowedRun } from '../../run/run-slice.ts';
+import type { WatchedRun } from '../../run/run-slice.ts';
 
 /** This start as a track over its usual water, drawn from the frames when the screen paints. */
-export function LiveCorridor({ followed: { type, corridor, state } }: { followed: FollowedRun }) {
+export function LiveCorridor({ followed: { type, corridor, state } }: { followed: WatchedRun }) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const start = useAppSelector((s) => s.run.status?.watch.start);
-  const spec = type.startWatches[0]!;
+  const start = useAppSelector((s) => s.run.status?.watch?.start);
+  const spec = type.startWatches[0];
   const limit = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'))!;
   const plane = planeOf(size, limit, spec.idle_pct[1]);
   const iNg = type.channels.findIndex((c) => c.id === spec.channels.speed);

@@ -5,16 +5,16 @@ import { STRIP_MARGIN, StripChart, stripScales } from '../../parts/coast/strip-c
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { prepareCanvas, tokenColour, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
-import type { FollowedRun } from '../../run/run-slice.ts';
+import type { WatchedRun } from '../../run/run-slice.ts';
 
 const SECONDS = 30;
 const EVERY_NTH_FRAME = 2;
 
 /** Bus volts and gas producer speed over the last half minute. */
-export function LiveStrip({ followed: { type } }: { followed: FollowedRun }) {
+export function LiveStrip({ followed: { type } }: { followed: WatchedRun }) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const spec = type.startWatches[0]!;
+  const spec = type.startWatches[0];
   const limit = type.limits.find((l) => l.channel === spec.channels.volts && l.phases.includes('start'))!;
   const scales = stripScales(size, SECONDS, [bandEdge(limit.bands[0]!) - 3, 30], [-5, 110]);
   const iVolts = type.channels.findIndex((c) => c.id === spec.channels.volts);

@@ -1,4 +1,17 @@
-import { itemState, meanwhileItems, type Payload, presentItem, workingList } from '@rouse/core/procedure';
+import { stagesOf } from '@rouse/core/aircraft';
+import {
+  isFinished,
+  itemState,
+  meanwhileItems,
+  type Payload,
+  presentFlow,
+  presentItem,
+  stagesDone,
+  stillOpen,
+  twoCrewTurn,
+  wasFlowed,
+  workingList,
+} from '@rouse/core/procedure';
 import { useMemo } from 'react';
 import { store, useAppDispatch } from '../../app/store.ts';
 import { voiceToggled } from '../../app/settings-slice.ts';
@@ -6,11 +19,15 @@ import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { silenceTones } from '../../platform/sound.ts';
 import { stopSpeaking } from '../../platform/speech.ts';
 import { refused } from '../../run/run-slice.ts';
+import type { FollowedRun } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
 
 /** Everything that a pilot's keys and buttons do on this screen. Each reads the present state when it is called. */
 export interface Pilot {
   seen: () => Promise<void>;
+  /** the verification found it otherwise than the flow had left it, and it is right now */
+  differed(): Promise<void>;
+  interrupt(): Promise<void>;
   moveStandIn(): Promise<void>;
   back(): Promise<void>;
   undo(): Promise<void>;
@@ -32,12 +49,16 @@ export function usePilot(): Pilot {
       async seen() {
         const run = followed();
         if (!run || run.state.status !== 'open') return;
-        const item = presentItem(run.type, run.state);
-        if (item) await put({ kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' });
-        else {
-          const ready = itemState(run.state, 'ready').status === 'done';
-          await put({ kind: 'closed', outcome: run.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });
-        }
+        await put(seenPayload(run));
+      },
+      async differed() {
+        const run = followed();
+        const item = run && presentItem(run.type, run.state);
+        if (!run || !item || !wasFlowed(run.state, item)) return;
+        await put({ kind: 'item-done', item: item.id, how: 'declared', value: null, words: '', differs: true });
+      },
+      async interrupt() {
+        await put({ kind: 'interrupted', words: '' });
       },
       async moveStandIn() {
         const run = followed();
@@ -68,10 +89,10 @@ export function usePilot(): Pilot {
       },
       async abort() {
         const run = followed();
-        if (!run || run.state.abort || run.state.status !== 'open' || run.state.phase === 'off') return;
+        if (!run || run.state.abort || run.state.status !== 'open' || !canStop(run)) return;
         await put({
           kind: 'abort',
-          watch: run.type.startWatches[0]!.id,
+          watch: run.type.startWatches[0]?.id ?? 'by-hand',
           reason: 'pilot',
           text: 'Stopped by the pilot',
           say: 'Stop. Selector off.',
@@ -90,4 +111,36 @@ export function usePilot(): Pilot {
       },
     };
   }, [write, dispatch]);
+}
+
+/** A start can be stopped while an engine is on, or, by hand, as soon as its first moment is tapped. */
+export function canStop({ type, state }: FollowedRun): boolean {
+  if (state.phase !== 'off') return true;
+  return type.items.some((i) => i.kind === 'watch' && stagesDone(state, i) > 0);
+}
+
+/** What Space writes now; null where the item wants more than a word. */
+function seenPayload({ type, state }: FollowedRun): Payload | null {
+  const again = state.seeAgain[0];
+  if (again !== undefined) return { kind: 'reseen', item: again };
+  const item = presentItem(type, state);
+  if (!item) {
+    const restore = stillOpen(type, state)[0]?.item;
+    if (restore?.kind === 'test')
+      return stage(
+        restore.id,
+        restore.stages.findLastIndex((s) => s.restores === true),
+      );
+    return { kind: 'closed', outcome: state.abort ? 'aborted' : isFinished(type, state) ? 'ready' : 'given-up' };
+  }
+  const zone = presentFlow(type, state);
+  if (zone) return { kind: 'zone-flowed', leg: zone.leg, zone: zone.zone };
+  if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
+  if (stagesOf(item).length > 0) return stage(item.id, stagesDone(state, item));
+  if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;
+  return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
+}
+
+function stage(item: string, at: number): Payload {
+  return { kind: 'stage-done', item, stage: at, value: null, words: '', last: false };
 }

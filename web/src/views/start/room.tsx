@@ -7,7 +7,7 @@ import { Small } from '../../parts/heading.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import { roomRows } from '../../run/room.ts';
-import type { FollowedRun } from '../../run/run-slice.ts';
+import type { WatchedRun } from '../../run/run-slice.ts';
 
 const Column = styled.aside`
   grid-area: right;
@@ -65,7 +65,7 @@ const Row = styled.li`
 `;
 
 /** Room to the limits: always the same rows in the same place. */
-export function Room({ followed: { type, state } }: { followed: FollowedRun }) {
+export function Room({ followed: { type, state } }: { followed: WatchedRun }) {
   const now_ms = usePulse(100);
   const status = useAppSelector((s) => s.run.status);
   const phase = PHASES.find((p) => p === state.phase) ?? 'off';

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
+import { asWatched } from '../../run/run-slice.ts';
 import type { Asking } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { CueRegion } from './cue-region.tsx';
@@ -12,10 +13,12 @@ import { RunHeader } from './header.tsx';
 import { ItemCard } from './item-card.tsx';
 import { KeyHelp } from './key-help.tsx';
 import { useRunKeys } from './keys.ts';
-import { MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
+import { LateList, MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
 import { LiveCorridor } from './live-corridor.tsx';
 import { LiveStrip } from './live-strip.tsx';
 import { Room } from './room.tsx';
+import { RunBrief } from './run-brief.tsx';
+import { WalkRound } from './walk-round.tsx';
 
 const Grid = styled.div`
   display: grid;
@@ -99,6 +102,7 @@ export function StartView() {
   }
   if (!followed) return <Message role="status">Reading the run…</Message>;
   const { state, detail } = followed;
+  const watched = asWatched(followed);
   return (
     <Grid>
       <title>{`Start ${detail.tail} · Rouse`}</title>
@@ -114,20 +118,23 @@ export function StartView() {
         {help && <KeyHelp />}
         <NextList followed={followed} />
         <MeanwhileList followed={followed} />
+        <LateList followed={followed} />
         <StillOpenList followed={followed} />
         <NotDoneList followed={followed} />
       </Left>
       <Mid aria-label={state.abort ? 'Abort' : 'Drawings'} data-abort={state.abort ? true : undefined}>
         {state.abort ? (
           <AbortPanel followed={followed} abort={state.abort} />
-        ) : (
+        ) : watched ? (
           <>
-            <LiveCorridor followed={followed} />
-            <LiveStrip followed={followed} />
+            <LiveCorridor followed={watched} />
+            <LiveStrip followed={watched} />
           </>
+        ) : (
+          <WalkRound followed={followed} />
         )}
       </Mid>
-      <Room followed={followed} />
+      {watched ? <Room followed={watched} /> : <RunBrief followed={followed} />}
       <Foot followed={followed} />
       <CueRegion entries={followed.entries} />
     </Grid>

@@ -56,7 +56,14 @@ const Choice = styled(Radio)`
   }
 `;
 
-export function StandInConditions({ standIn, locked }: { standIn: StandInState; locked: boolean }) {
+interface StandInConditionsProps {
+  standIn: StandInState;
+  /** the aircraft that it is wired to */
+  tail: string;
+  locked: boolean;
+}
+
+export function StandInConditions({ standIn, tail, locked }: StandInConditionsProps) {
   const dispatch = useAppDispatch();
   const without = standIn.preset === null;
   return (
@@ -68,7 +75,7 @@ export function StandInConditions({ standIn, locked }: { standIn: StandInState; 
       >
         <Label>
           <Small>
-            Conditions of the stand-in <Word>simulated</Word>
+            Conditions of the stand-in of {tail} <Word>simulated</Word>
           </Small>
         </Label>
         {without && (

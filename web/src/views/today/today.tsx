@@ -1,11 +1,10 @@
 import type { AircraftToday, Today } from '@rouse/core/contract';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { upright } from '../../app/theme.ts';
 import { loadToday } from '../../app/today-slice.ts';
-import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { PrimaryButton } from '../../parts/button.tsx';
 import { Aid, PREVAILS, Small } from '../../parts/heading.ts';
 import { RunList } from '../../parts/run-list.tsx';
@@ -54,6 +53,7 @@ const Tail = styled.div`
   }
   > :last-child {
     margin-left: auto;
+    min-width: 120px;
   }
 `;
 
@@ -70,6 +70,22 @@ const Facts = styled.dl`
     font-weight: 600;
   }
 `;
+
+const Stack = styled.div`
+  display: grid;
+  gap: 14px;
+`;
+
+const LATEST = 4;
+
+/** Aircraft with an open run first, then the one that a device is wired to, then by tail. */
+function openFirst(a: AircraftToday, b: AircraftToday): number {
+  return (
+    Number(b.openRun !== null) - Number(a.openRun !== null) ||
+    Number(b.wired) - Number(a.wired) ||
+    a.tail.localeCompare(b.tail)
+  );
+}
 
 const Alert = styled.p`
   background: var(--warning-paper);
@@ -103,12 +119,16 @@ export function TodayView() {
       {!today && failure === null && <p role="status">Reading the fleet…</p>}
       {today && (
         <Columns>
-          <div>
-            {today.aircraft.map((a) => (
+          <Stack>
+            {today.aircraft.toSorted(openFirst).map((a) => (
               <Aircraft key={a.aircraft} aircraft={a} today={today} />
             ))}
-          </div>
-          <StandInConditions standIn={today.standIn} locked={today.aircraft.some((a) => a.openRun !== null)} />
+          </Stack>
+          <StandInConditions
+            standIn={today.standIn}
+            tail={today.aircraft.find((a) => a.wired)?.tail ?? ''}
+            locked={today.aircraft.some((a) => a.wired && a.openRun !== null)}
+          />
         </Columns>
       )}
       <Aid>{PREVAILS}</Aid>
@@ -118,17 +138,8 @@ export function TodayView() {
 
 function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }) {
   const navigate = useNavigate();
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const begin = async (): Promise<void> => {
-    try {
-      const { run } = await postJson<{ run: string }>('/runs', { aircraft: aircraft.aircraft });
-      await navigate(`/start/${run}`);
-    } catch (error) {
-      if (!(error instanceof ApiRefusal)) throw error;
-      setRefusal(`${error.message} ${error.remedy}`);
-    }
-  };
   const { openRun } = aircraft;
+  const first = today.aircraft.find((a) => a.openRun) ?? today.aircraft.find((a) => a.wired);
   return (
     <Card aria-label={aircraft.tail}>
       <Tail>
@@ -138,41 +149,43 @@ function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }
             {aircraft.type.name} · {aircraft.pad}
           </p>
         </div>
-        {openRun ? (
-          <PrimaryButton autoFocus onPress={() => void navigate(`/start/${openRun}`)}>
-            Continue the open run
-          </PrimaryButton>
-        ) : (
-          <PrimaryButton autoFocus onPress={() => void begin()}>
-            Begin a run
-          </PrimaryButton>
-        )}
+        <PrimaryButton
+          autoFocus={aircraft === first}
+          onPress={() => void navigate(openRun ? `/start/${openRun}` : `/brief/${aircraft.aircraft}`)}
+        >
+          {openRun ? 'Continue the open run' : 'Brief'}
+        </PrimaryButton>
       </Tail>
-      {refusal !== null && <Alert role="alert">{refusal}</Alert>}
       <Facts>
         <div>
           <dt>Data line</dt>
           <dd>
-            {today.standIn.connected
-              ? today.standIn.preset
-                ? 'stand-in connected, simulated'
-                : 'connected'
-              : 'nothing connected'}
+            {!aircraft.wired
+              ? 'by hand'
+              : today.standIn.connected
+                ? today.standIn.preset
+                  ? 'stand-in connected, simulated'
+                  : 'connected'
+                : 'nothing connected'}
           </dd>
         </div>
-        <div>
-          <dt>Habit learned from</dt>
-          <dd>{aircraft.goodStarts} good starts</dd>
-        </div>
+        {aircraft.goodStarts !== null && (
+          <div>
+            <dt>Habit learned from</dt>
+            <dd>{aircraft.goodStarts} good starts</dd>
+          </div>
+        )}
         <div>
           <dt>Open exceedances</dt>
           <dd>{aircraft.openExceedances === 0 ? 'none' : aircraft.openExceedances}</dd>
         </div>
       </Facts>
-      <div>
-        <Small>Latest runs</Small>
-        <RunList runs={aircraft.recent.slice(0, 8)} />
-      </div>
+      {aircraft.recent.length > 0 && (
+        <div>
+          <Small>Latest runs</Small>
+          <RunList runs={aircraft.recent.slice(0, LATEST)} />
+        </div>
+      )}
     </Card>
   );
 }

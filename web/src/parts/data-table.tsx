@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { mono } from '../../app/theme.ts';
+import { mono } from '../app/theme.ts';
 
 const Box = styled.div`
   overflow: auto;

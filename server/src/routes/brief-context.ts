@@ -1,0 +1,51 @@
+import { type BriefContext } from '@rouse/core/brief';
+import type { TypeFile } from '@rouse/core/aircraft';
+import { getType } from '../db/aircraft.ts';
+import { countOpenExceedances } from '../db/exceedances.ts';
+import { listGoodStarts } from '../db/features.ts';
+import { getPad, listNeighbours } from '../db/pads.ts';
+import type { Tx } from '../db/pool.ts';
+import { listRuns } from '../db/runs.ts';
+import { listWaits } from '../db/waits.ts';
+import { listWays } from '../db/ways.ts';
+import type { AircraftRow } from '../db/aircraft.ts';
+
+const STARTS = 200;
+const WAITS = 400;
+
+/** What record and place know of the next start of one aircraft. */
+export async function briefContext(tx: Tx, aircraft: AircraftRow, type: TypeFile, now: Date): Promise<BriefContext> {
+  const { aircraftId, tail, pad } = aircraft;
+  const place = await getPad(tx, pad);
+  const [last] = (await listRuns(tx, aircraftId, 2)).filter((r) => r.closedAt !== null);
+  const byEngine: Record<string, number | null>[][] = [];
+  for (const watch of type.startWatches)
+    byEngine.push((await listGoodStarts(tx, aircraftId, watch.id, now, STARTS)).map((s) => s.features));
+  const neighbours: BriefContext['neighbours'][number][] = [];
+  for (const n of await listNeighbours(tx, aircraftId, place.site)) {
+    const its = await getType(tx, n.typeId, n.typeVersion);
+    const { R_m, hub_above_skid_m } = its.performance.hover.main;
+    neighbours.push({
+      name: n.pad.split(',')[0]!,
+      tail: n.tail,
+      distance_m: Math.hypot(n.x_m - place.x_m, n.y_m - place.y_m),
+      typeName: its.name,
+      rotor: { R_m, hub_above_skid_m },
+      blade_sail: its.wind.blade_sail,
+    });
+  }
+  return {
+    type,
+    tail,
+    pad,
+    site: { name: place.site, elev_ft: place.elev_ft, variation_E_deg: place.variation_E_deg },
+    now: now.toISOString(),
+    house: await listWays(tx, type.id),
+    openExceedances: await countOpenExceedances(tx, aircraftId),
+    starts: byEngine[0] ?? [],
+    past: await listWaits(tx, aircraftId, WAITS),
+    startsByEngine: byEngine.map((s) => s.length),
+    lastRunEndedAt: last?.closedAt?.toISOString() ?? null,
+    neighbours,
+  };
+}

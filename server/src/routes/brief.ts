@@ -1,0 +1,55 @@
+import type { BriefContextMessage } from '@rouse/core/contract';
+import { houseWaySchema } from '@rouse/core/contract';
+import { Router } from 'express';
+import { z } from 'zod';
+import { listTypes, getType } from '../db/aircraft.ts';
+import { asOperator } from '../db/pool.ts';
+import { listWays, putWay } from '../db/ways.ts';
+import { Refusal } from '../errors.ts';
+import type { Services } from '../services.ts';
+import { briefContext } from './brief-context.ts';
+import { parse } from './parse.ts';
+
+const idSchema = z.uuid({ message: 'is not the id of an aircraft' });
+
+export function briefRoutes({ pool, operatorId, personId, fleet, clock }: Services): Router {
+  const router = Router();
+
+  router.get('/aircraft/:aircraft/brief', async (req, res) => {
+    const live = fleet.of(parse(idSchema, req.params['aircraft']));
+    const { type, ...rest } = await asOperator(pool, operatorId, (tx) =>
+      briefContext(tx, live.aircraft, live.type, new Date(clock.now())),
+    );
+    const message: BriefContextMessage = {
+      ...rest,
+      starts: [...rest.starts],
+      type: { id: type.id, version: type.version },
+      openRun: live.openRunId,
+    };
+    res.json(message);
+  });
+
+  router.get('/types', async (_req, res) => {
+    res.json(await asOperator(pool, operatorId, (tx) => listTypes(tx)));
+  });
+
+  router.get('/types/:type/ways', async (req, res) => {
+    res.json(await asOperator(pool, operatorId, (tx) => listWays(tx, String(req.params['type']))));
+  });
+
+  router.put('/types/:type/ways', async (req, res) => {
+    const { version, choice, to } = parse(houseWaySchema, req.body);
+    const typeId = String(req.params['type']);
+    const ways = await asOperator(pool, operatorId, async (tx) => {
+      const type = await getType(tx, typeId, version);
+      const asked = type.choices.find((c) => c.id === choice && !c.derived);
+      if (!asked?.alternatives.some((a) => a.id === to))
+        throw new Refusal('bad-request', `${to} is not an answer to ${asked?.question ?? choice}.`, { path: 'to' });
+      await putWay(tx, typeId, choice, to, personId, new Date(clock.now()));
+      return listWays(tx, typeId);
+    });
+    res.json(ways);
+  });
+
+  return router;
+}

@@ -1,0 +1,160 @@
+import { type ReactNode, useId, useState } from 'react';
+import styled from 'styled-components';
+import { mono } from '../app/theme.ts';
+import { figureIn, readTyped, type UnitKind, type Units, useUnits } from './units.ts';
+
+const Field = styled.div`
+  border-top: 1px solid var(--hair);
+  padding: 3px 0;
+  > div {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+  }
+  label {
+    flex: 1;
+    font-size: 14px;
+    min-width: 0;
+  }
+  input {
+    font: inherit;
+    ${mono}
+    font-size: 14.5px;
+    font-weight: 600;
+    text-align: right;
+    width: 66px;
+    flex: none;
+    min-height: 34px;
+    border: 1.5px solid transparent;
+    border-bottom-color: var(--button-line);
+    border-radius: 6px 6px 0 0;
+    background: none;
+    color: var(--ink);
+    padding: 2px 6px;
+  }
+  input:hover,
+  input:focus {
+    background: var(--deep);
+  }
+  input[aria-invalid] {
+    border-color: var(--warning);
+    border-radius: 6px;
+  }
+  span {
+    font-size: 12.5px;
+    color: var(--soft);
+    min-width: 26px;
+    white-space: nowrap;
+  }
+  p {
+    font-size: 12.5px;
+    color: var(--warning);
+    padding: 2px 0;
+  }
+`;
+
+interface QuantityFieldProps {
+  label: ReactNode;
+  name: string;
+  kind: UnitKind;
+  /** kept figure, null when nothing is entered */
+  value: number | null;
+  onChange: (value: number | null) => void;
+  /** what the kept figure can be */
+  range: readonly [number, number];
+  /** turns litres that are typed into kilograms */
+  density_kgL?: number;
+  placeholder?: string;
+}
+
+function textOf(value: number | null, kind: UnitKind, units: Units): string {
+  return value === null ? '' : String(figureIn(value, kind, units)).replace('-', '−');
+}
+
+/**
+ * A figure that can be typed in any unit of its kind. It is kept once, in one unit: changing what is shown changes
+ * nothing that was entered, and a wrong entry stays in the field with what to do about it.
+ */
+export function QuantityField(props: QuantityFieldProps) {
+  const { label, name, kind, value, onChange, range, density_kgL, placeholder } = props;
+  const { units, sign, show } = useUnits();
+  const id = useId();
+  const [draft, setDraft] = useState<{ text: string; wrong: string } | null>(null);
+  const type = (text: string): void => {
+    const typed = readTyped(text, kind, units, density_kgL);
+    if (!typed.ok) return setDraft({ text, wrong: `${name} ${typed.words}.` });
+    if (typed.value !== null && (typed.value < range[0] || typed.value > range[1]))
+      return setDraft({ text, wrong: `${name} is from ${show(range[0], kind)} to ${show(range[1], kind)}.` });
+    setDraft({ text, wrong: '' });
+    onChange(typed.value);
+  };
+  return (
+    <Field>
+      <div>
+        <label htmlFor={id}>{label}</label>
+        <input
+          id={id}
+          inputMode="text"
+          autoComplete="off"
+          placeholder={placeholder ?? '–'}
+          value={draft?.text ?? textOf(value, kind, units)}
+          aria-invalid={draft?.wrong ? true : undefined}
+          aria-describedby={draft?.wrong ? `${id}-wrong` : undefined}
+          onChange={(e) => type(e.target.value)}
+          onBlur={() => draft && !draft.wrong && setDraft(null)}
+        />
+        <span>{sign(kind)}</span>
+      </div>
+      {draft?.wrong && (
+        <p id={`${id}-wrong`} role="alert">
+          {draft.wrong} What was entered before is kept.
+        </p>
+      )}
+    </Field>
+  );
+}
+
+interface PlainFieldProps {
+  label: ReactNode;
+  name: string;
+  unit: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+  range: readonly [number, number];
+}
+
+/** As a quantity field, for figures with one unit only. */
+export function PlainField({ label, name, unit, value, onChange, range }: PlainFieldProps) {
+  const id = useId();
+  const [draft, setDraft] = useState<{ text: string; wrong: string } | null>(null);
+  const type = (text: string): void => {
+    const number = text.trim() === '' ? null : Number(text.trim());
+    const good = number === null || (Number.isFinite(number) && number >= range[0] && number <= range[1]);
+    setDraft({ text, wrong: good ? '' : `${name} is a number from ${range[0]} to ${range[1]} ${unit}.` });
+    if (good) onChange(number);
+  };
+  return (
+    <Field>
+      <div>
+        <label htmlFor={id}>{label}</label>
+        <input
+          id={id}
+          inputMode="numeric"
+          autoComplete="off"
+          placeholder="–"
+          value={draft?.text ?? (value === null ? '' : String(value))}
+          aria-invalid={draft?.wrong ? true : undefined}
+          aria-describedby={draft?.wrong ? `${id}-wrong` : undefined}
+          onChange={(e) => type(e.target.value)}
+          onBlur={() => draft && !draft.wrong && setDraft(null)}
+        />
+        <span>{unit}</span>
+      </div>
+      {draft?.wrong && (
+        <p id={`${id}-wrong`} role="alert">
+          {draft.wrong} What was entered before is kept.
+        </p>
+      )}
+    </Field>
+  );
+}

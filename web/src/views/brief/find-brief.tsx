@@ -1,0 +1,45 @@
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useAppDispatch, useAppSelector } from '../../app/store.ts';
+import { loadToday } from '../../app/today-slice.ts';
+import { buttonLook } from '../../parts/button.tsx';
+
+const Page = styled.main`
+  padding: 26px;
+  display: grid;
+  gap: 14px;
+  align-content: start;
+  justify-items: start;
+`;
+
+const Choice = styled(Link)`
+  ${buttonLook}
+  min-width: 320px;
+  justify-content: flex-start;
+  span {
+    color: var(--soft);
+    font-weight: 450;
+  }
+`;
+
+/** /brief without an aircraft: which one? */
+export function FindBrief() {
+  const dispatch = useAppDispatch();
+  const { today, failure } = useAppSelector((s) => s.today);
+  useEffect(() => {
+    void dispatch(loadToday());
+  }, [dispatch]);
+  return (
+    <Page>
+      <title>Brief · Rouse</title>
+      <h1>Brief</h1>
+      <p role="status">{failure ?? (today ? 'For which aircraft?' : 'Reading the fleet…')}</p>
+      {today?.aircraft.map((a, i) => (
+        <Choice key={a.aircraft} to={`/brief/${a.aircraft}`} autoFocus={i === 0}>
+          {a.tail} <span>{a.type.name}</span>
+        </Choice>
+      ))}
+    </Page>
+  );
+}

@@ -1,0 +1,262 @@
+import { type Brief, known } from '@rouse/core/brief';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { mono } from '../../app/theme.ts';
+import { PrimaryButton } from '../../parts/button.tsx';
+import { Small } from '../../parts/heading.ts';
+import { useUnits } from '../../parts/units.ts';
+import { ApiRefusal, postJson } from '../../platform/api.ts';
+import type { BriefDesk } from './desk.ts';
+
+const Column = styled.aside`
+  grid-area: right;
+  border-left: 1px solid var(--line);
+  background: var(--sheet);
+  padding: 14px 16px;
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+`;
+
+const Part = styled.section`
+  padding: 9px 16px;
+  margin: 0 -16px;
+  border-top: 1px solid var(--hair);
+  > em {
+    font-style: normal;
+    font-size: 12.5px;
+    color: var(--soft);
+    display: block;
+  }
+  > b {
+    font-size: 17px;
+    font-weight: 660;
+    display: block;
+    line-height: 1.25;
+  }
+  > b[data-figure] {
+    ${mono}
+    font-size: 16px;
+  }
+  p {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  &[data-severity='caution'] {
+    background: var(--caution-paper);
+    > em {
+      color: var(--caution);
+      font-weight: 650;
+    }
+  }
+  &[data-severity='no-go'] {
+    background: var(--warning-paper);
+    > em {
+      color: var(--warning);
+      font-weight: 700;
+    }
+  }
+  input {
+    font: inherit;
+    font-size: 13.5px;
+    width: 100%;
+    min-height: 40px;
+    margin-top: 5px;
+    border: 1.5px solid var(--button-line);
+    border-radius: 7px;
+    padding: 4px 8px;
+    background: var(--sheet);
+    color: var(--ink);
+  }
+`;
+
+const Go = styled.div`
+  position: sticky;
+  bottom: -14px;
+  margin: auto -16px -14px;
+  padding: 12px 16px;
+  background: var(--sheet);
+  border-top: 1px solid var(--line);
+  display: grid;
+  gap: 8px;
+  > button {
+    font-size: 17px;
+    font-weight: 700;
+    border-radius: 11px;
+    min-height: 50px;
+  }
+  p {
+    font-size: 13px;
+    color: var(--warning);
+  }
+`;
+
+const RATINGS = {
+  OEI_CONT: 'The continuous rating holds it.',
+  OEI_2MIN: 'The 2-minute rating holds it.',
+  OEI_30S: 'Only the 30-second rating holds it.',
+  NONE: 'Nothing holds it: it comes down.',
+} as const;
+
+/** The plan in sentences, what to look out for, what holds it, and the one way on. */
+export function Plan({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
+  const { brief, context } = desk;
+  const { show } = useUnits();
+  const { chart } = context.type.performance;
+  const start = brief.start;
+  const hover = known(brief.hoverIge);
+  const oge = known(brief.hoverOge);
+  const oei = brief.oeiAtLift && known(brief.oeiAtLift);
+  const mass = known(brief.liftMass_kg);
+  return (
+    <Column aria-label="The plan">
+      <Small>The plan</Small>
+      {brief.order && (
+        <Part>
+          <em>First</em>
+          <b>Engine {brief.order.first}</b>
+          <p>{brief.order.reason}</p>
+        </Part>
+      )}
+      <Part>
+        <em>Expect{brief.order ? ` on engine ${brief.order.first}` : ''}</em>
+        {start.state === 'known' ? (
+          <>
+            <b data-figure>
+              peak {Math.floor(start.value.peak_C[0])} to {Math.ceil(start.value.peak_C[1])} °C
+            </b>
+            <p>
+              volts dip to {start.value.dip_V[0].toFixed(1)} to {start.value.dip_V[1].toFixed(1)}, light-off by{' '}
+              {Math.ceil(start.value.light_s[1])} s, idle by {Math.ceil(start.value.idle_s[1])} s, from{' '}
+              {start.value.starts} starts near this temperature.
+            </p>
+          </>
+        ) : (
+          <>
+            <b>Unknown</b>
+            <p>{start.words}.</p>
+          </>
+        )}
+        <BatteryWords brief={brief} />
+      </Part>
+      <Part>
+        <em>At lift</em>
+        {hover && mass !== null ? (
+          <>
+            <b data-figure>
+              {chart.quantity.toLowerCase()} {hover.required} {chart.unit}
+            </b>
+            <p>
+              in a 5 ft hover at {show(mass, 'mass', 'ceil')}, {Math.abs(hover.margin)} {chart.unit}{' '}
+              {hover.margin < 0 ? 'above' : 'below'} the limit of {hover.available} by {hover.limitedBy}. Out of ground
+              effect {oge ? `${oge.required} ${chart.unit}, margin ${oge.margin}` : 'unknown'}.
+              {oei && ` An engine lost there: ${RATINGS[oei.rating]}`}
+            </p>
+          </>
+        ) : (
+          <>
+            <b>Unknown</b>
+            <p>{brief.hoverIge.state === 'known' ? '' : `${brief.hoverIge.words}.`}</p>
+          </>
+        )}
+        <p>
+          Limits today: take-off {limitWords(brief.topLimit, chart.unit)}, continuous{' '}
+          {limitWords(brief.mcpLimit, chart.unit)}.
+        </p>
+      </Part>
+      {brief.wash
+        .filter((w) => w.clear === true && w.slow)
+        .map((w) => (
+          <Part key={w.neighbour.tail}>
+            <em>Neighbour</em>
+            <b>{w.neighbour.name} is far enough</b>
+          </Part>
+        ))}
+      <Holds desk={desk} />
+      <Begin desk={desk} aircraft={aircraft} />
+    </Column>
+  );
+}
+
+function limitWords(figure: Brief['topLimit'], unit: string): string {
+  return figure.state === 'known' ? `${figure.value} ${unit}` : figure.state === 'unknown' ? 'unknown' : figure.words;
+}
+
+function BatteryWords({ brief }: { brief: Brief }) {
+  const battery = known(brief.battery);
+  if (!battery) return null;
+  return (
+    <p>
+      Battery by its model, charged: {battery.display.v_crank_V} V while cranking
+      {battery.verdict === 'GOOD' ? '' : battery.verdict === 'MARGINAL' ? ', marginal' : ', too low'}.
+    </p>
+  );
+}
+
+function Holds({ desk: { brief, input, set } }: { desk: BriefDesk }) {
+  if (brief.holds.length === 0)
+    return (
+      <Part>
+        <em>Held by</em>
+        <b>Nothing</b>
+        <p>No open exceedance, nothing missing that is a no-go.</p>
+      </Part>
+    );
+  return (
+    <>
+      {brief.holds.map((hold) => (
+        <Part key={hold.id} data-severity={hold.severity} data-hold={hold.id}>
+          <em>{hold.severity === 'no-go' ? 'Held by, no-go' : 'Look out for'}</em>
+          <b>{hold.title}</b>
+          <p>{hold.words}</p>
+          {hold.severity === 'caution' && (
+            <input
+              aria-label={`Go on past: ${hold.title}. Reason`}
+              placeholder="Go on, because …"
+              maxLength={500}
+              value={input.accepted[hold.id] ?? ''}
+              onChange={(e) => set({ accepted: { ...input.accepted, [hold.id]: e.target.value } })}
+            />
+          )}
+        </Part>
+      ))}
+    </>
+  );
+}
+
+function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
+  const navigate = useNavigate();
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const { brief, input, openRun } = desk;
+  const held = brief.holds.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
+  const begin = async (): Promise<void> => {
+    try {
+      const { run } = await postJson<{ run: string }>('/runs', { aircraft, brief: input });
+      await navigate(`/start/${run}`);
+    } catch (error) {
+      if (!(error instanceof ApiRefusal)) throw error;
+      setRefusal(`${error.message} ${error.remedy}`);
+    }
+  };
+  return (
+    <Go>
+      {refusal !== null && <p role="alert">{refusal}</p>}
+      {openRun ? (
+        <Link to={`/start/${openRun}`}>Continue the open run</Link>
+      ) : (
+        <>
+          {held.length > 0 && (
+            <p>
+              {held.length === 1 ? 'One thing holds it' : `${held.length} things hold it`}:{' '}
+              {held.map((h) => h.title.toLowerCase()).join(', ')}.
+            </p>
+          )}
+          <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>
+            Begin before-start
+          </PrimaryButton>
+        </>
+      )}
+    </Go>
+  );
+}

@@ -1,0 +1,94 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { houseWay } from '@rouse/core/brief';
+import { useEffect, useState } from 'react';
+import { Label, Radio, RadioGroup } from 'react-aria-components';
+import styled from 'styled-components';
+import { ApiRefusal, getJson, putJson } from '../../platform/api.ts';
+import { Chapter } from './sheet.ts';
+
+const Answer = styled(Radio)`
+  display: grid;
+  grid-template-columns: 20px minmax(0, 1fr);
+  gap: 2px 12px;
+  padding: 8px;
+  min-height: 44px;
+  align-items: center;
+  border-top: 1px solid var(--hair);
+  cursor: pointer;
+  border-radius: 6px;
+  font-size: 14px;
+  &::before {
+    content: '';
+    width: 15px;
+    height: 15px;
+    border-radius: 50%;
+    border: 2px solid var(--button-line);
+  }
+  &[data-selected]::before {
+    border: 5px solid var(--now);
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--now);
+  }
+  small {
+    grid-column: 2;
+    color: var(--soft);
+    font-size: 13px;
+  }
+`;
+
+/** The choices of a type, with the reason for each answer; the house answers here, a run may differ with its reason. */
+export function House({ type }: { type: TypeFile }) {
+  const [ways, setWays] = useState<Record<string, string> | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => {
+    getJson<Record<string, string>>(`/types/${type.id}/ways`)
+      .then(setWays)
+      .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)));
+  }, [type.id]);
+  const choose = async (choice: string, to: string): Promise<void> => {
+    try {
+      setWays(await putJson<Record<string, string>>(`/types/${type.id}/ways`, { version: type.version, choice, to }));
+      setTrouble(null);
+    } catch (error) {
+      if (!(error instanceof ApiRefusal)) throw error;
+      setTrouble(`${error.message} ${error.remedy}`);
+    }
+  };
+  return (
+    <Chapter id="ways">
+      <h2>Ways of working</h2>
+      <p>What the house does. A pilot may differ for one run, with a reason that is kept in its journal.</p>
+      {trouble !== null && <p role="alert">{trouble}</p>}
+      {type.choices
+        .filter((c) => !c.derived)
+        .map((c) => (
+          <RadioGroup
+            key={c.id}
+            value={ways ? houseWay(c, ways) : ''}
+            isDisabled={!ways}
+            onChange={(to) => void choose(c.id, to)}
+          >
+            <Label>
+              <h3>{c.question}</h3>
+            </Label>
+            {c.alternatives.map((a) => (
+              <Answer key={a.id} value={a.id}>
+                <span>{a.label}</span>
+                <small>{a.why}</small>
+              </Answer>
+            ))}
+          </RadioGroup>
+        ))}
+      {type.turnRound && (
+        <>
+          <h3>{type.turnRound.label}</h3>
+          <p>
+            {type.turnRound.items.length} items, only when:{' '}
+            {type.turnRound.entry.map((e) => e.words.toLowerCase()).join('; ')}.
+          </p>
+        </>
+      )}
+    </Chapter>
+  );
+}
