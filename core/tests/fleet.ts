@@ -5,6 +5,7 @@ const DIR = new URL('../../aircraft/', import.meta.url);
 
 /** Every shipped type. */
 export const fleet: TypeFile[] = readdirSync(DIR)
+  .filter((name) => name.endsWith('.json'))
   .toSorted()
   .map((name) => typeFileSchema.parse(JSON.parse(readFileSync(new URL(name, DIR), 'utf8'))));
 

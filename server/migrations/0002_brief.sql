@@ -36,6 +36,10 @@ CREATE TABLE wait_duration (
 );
 CREATE INDEX wait_by_aircraft ON wait_duration (operator_id, aircraft_id, at DESC);
 
+-- An exceedance is released by the engineer who looked, in words. Engineers need no account here.
+ALTER TABLE exceedance DROP COLUMN released_by, ADD COLUMN engineer text, ADD COLUMN found text,
+  ADD CONSTRAINT release_is_whole CHECK ((released_at IS NULL) = (engineer IS NULL) AND (engineer IS NULL) = (found IS NULL));
+
 ALTER TABLE run DROP CONSTRAINT run_source_check;
 ALTER TABLE run ADD CONSTRAINT run_source_check CHECK (source IN ('stand-in', 'device', 'simulated', 'by-hand'));
 

@@ -1,7 +1,19 @@
 import type { Page } from 'puppeteer-core';
-import { skerry } from '../skerry.ts';
+import { types } from '../skerry.ts';
 
-const ALL_ITEMS = [...skerry.items, ...Object.values(skerry.aborts).flatMap((a) => a.actions)];
+const STAND_IN = new Set(
+  types
+    .flatMap((t) => [...t.items, ...Object.values(t.aborts).flatMap((a) => a.actions)])
+    .flatMap((i) => (i.standIn ? [i.id] : [])),
+);
+
+/** A mild day that was observed just now. */
+export function reportOfNow(): string {
+  const now = new Date();
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const time = `${two(now.getUTCDate())}${two(now.getUTCHours())}${two(now.getUTCMinutes())}`;
+  return `METAR QXVA ${time}Z 03008KT 9999 FEW030 12/06 Q1013=`;
+}
 
 export async function presentItem(page: Page): Promise<string> {
   return page.$eval('[data-item]', (e) => (e as HTMLElement).dataset['item']!);
@@ -16,36 +28,135 @@ export async function leaveItem(page: Page, id: string, within_ms = 60_000): Pro
   );
 }
 
-/** Works the list with the keyboard alone until `until` is the present item: S moves a switch, Space settles the rest. */
+/** What the card of the present item asks for beside a word. */
+async function asked(page: Page): Promise<string> {
+  return page.$eval('[data-item]', (card) => {
+    if (card.querySelector('[data-turn="challenge"]')) return 'space';
+    if (card.querySelector('#figure')) return 'figure';
+    if (card.querySelectorAll('form input').length === 2) return 'compare';
+    const button = [...card.querySelectorAll('button')].find((b) => b.textContent.startsWith('Hold for'));
+    if (button) return `hold ${/[\d.]+/.exec(button.textContent)![0]}`;
+    if (card.querySelector('[data-decide]')) return 'decide';
+    return 'space';
+  });
+}
+
+/** Answers the present item with the keyboard as a pilot does who finds everything as it should be. */
+export async function answerByKeyboard(page: Page, id: string): Promise<void> {
+  if (STAND_IN.has(id) && (await page.$eval('main', (m) => m.textContent.includes('stand-in')))) {
+    await page.keyboard.press('s');
+    return leaveItem(page, id);
+  }
+  const kind = await asked(page);
+  if (kind === 'figure') {
+    const help = await page.$eval('#figure-help', (e) => e.textContent ?? '');
+    const figure = /The brief says (-?\d+)/.exec(help)?.[1] ?? /Good from (\d+)/.exec(help)?.[1] ?? '4';
+    await page.focus('#figure');
+    await page.keyboard.type(figure);
+    await page.keyboard.press('Enter');
+  } else if (kind === 'compare') {
+    await page.keyboard.type('A7');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('a7');
+    await page.keyboard.press('Enter');
+  } else if (kind.startsWith('hold')) {
+    await page.keyboard.down('Space');
+    await page.waitForFunction(
+      (s) => Number(/^([\d.]+) of/.exec(document.querySelector('[data-item] button')?.textContent ?? '')?.[1]) > s,
+      { polling: 20 },
+      Number(kind.slice(5)) + 0.1,
+    );
+    await page.keyboard.up('Space');
+  } else if (kind === 'decide') {
+    await page.waitForFunction(() => document.activeElement?.closest('[data-item]') !== null);
+    await page.keyboard.press('Enter');
+  } else {
+    // a pilot looks before answering: the reading agrees, or there is none
+    await page.waitForFunction(
+      () =>
+        (document.querySelector('[data-item] [data-verdict]') as HTMLElement | null)?.dataset['verdict'] !== 'false',
+      { polling: 50, timeout: 60_000 },
+    );
+    const before = await page.$eval('[data-item]', (e) => e.textContent);
+    await page.keyboard.press('Space');
+    // a stage or a reading moves the card on; a word leaves it
+    await page.waitForFunction(
+      (was, text) => {
+        const card = document.querySelector('[data-item]') as HTMLElement | null;
+        return card?.dataset['item'] !== was || card.textContent !== text;
+      },
+      { polling: 50, timeout: 60_000 },
+      id,
+      before,
+    );
+    return;
+  }
+  await leaveItem(page, id);
+}
+
+const WAITED_FOR = new Set(types.flatMap((t) => t.items.filter((i) => i.kind === 'wait').map((i) => i.id)));
+const WATCHED = new Set(types.flatMap((t) => t.items.filter((i) => i.kind === 'watch').map((i) => i.id)));
+
+/** Works the list with the keyboard alone until `until` is the present item. @returns the items that were present */
 export async function workByKeyboard(page: Page, until: string): Promise<string[]> {
   const seen: string[] = [];
   for (;;) {
     const id = await presentItem(page);
     if (id === until) return seen;
-    seen.push(id);
-    const item = ALL_ITEMS.find((i) => i.id === id);
-    if (item?.standIn) await page.keyboard.press('s');
-    else if (item?.kind !== 'wait' && item?.kind !== 'watch') {
-      // a pilot looks before answering: the reading agrees, or there is none
-      await page.waitForFunction(
-        () =>
-          (document.querySelector('[data-item] [data-verdict]') as HTMLElement | null)?.dataset['verdict'] !== 'false',
-        { polling: 50, timeout: 60_000 },
-      );
-      await page.keyboard.press('Space');
-    }
-    await leaveItem(page, id);
+    if (seen.at(-1) !== id) seen.push(id);
+    const byHand = await page.$('[data-source="hand"]');
+    if (!byHand && (WAITED_FOR.has(id) || WATCHED.has(id))) await leaveItem(page, id);
+    else await answerByKeyboard(page, id);
   }
 }
 
-/** From Today to the first item, keyboard only. */
+/** Types into the field that has this label. */
+export async function fillField(page: Page, label: string, text: string): Promise<void> {
+  const id = await page.$$eval(
+    'label',
+    (labels, name) => (labels.find((l) => l.textContent.trim().startsWith(name)) as HTMLLabelElement).htmlFor,
+    label,
+  );
+  const field = (await page.$(`[id="${id}"]`))!;
+  await field.click({ count: 3 });
+  await field.press('Backspace');
+  await field.type(text);
+}
+
+/** A brief of a mild day on the page that is open: report, heading, fuel. */
+export async function fillBrief(page: Page, fuel: string): Promise<void> {
+  await page.waitForSelector('#report');
+  await page.focus('#report');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(reportOfNow());
+  await fillField(page, 'Nose', '30');
+  await fillField(page, 'Fuel', fuel);
+}
+
+/** Presses the one way on, as soon as nothing holds it. @returns the run */
+export async function beginBefore(page: Page): Promise<string> {
+  await page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('button')].find((b) => b.textContent === 'Begin before-start')?.disabled === false,
+  );
+  await page.$$eval('button', (buttons) => buttons.find((b) => b.textContent === 'Begin before-start')!.focus());
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[data-item]');
+  return page.url().split('/').pop()!;
+}
+
+/** From Today over the brief to the first item, keyboard only, on the tail that the stand-in is wired to. */
 export async function beginByKeyboard(page: Page, base: string): Promise<string> {
   await page.goto(`${base}/`, { waitUntil: 'networkidle2' });
-  await page.waitForFunction(() => document.activeElement?.textContent === 'Begin a run');
+  await page.waitForFunction(() => document.activeElement?.textContent === 'Brief');
   await page.keyboard.press('Enter');
+  await fillBrief(page, '300');
+  const run = await beginBefore(page);
   await page.waitForSelector('[data-item="papers"]');
   await page.waitForFunction(() => document.body.textContent?.includes('simulated · live'));
-  return page.url().split('/').pop()!;
+  return run;
 }
 
 export async function figure(page: Page, channel: string): Promise<string> {

@@ -34,8 +34,7 @@ export function useStage(): Stage {
     open = await openPage(chrome.browser);
   });
   afterEach(async () => {
-    const run = (await call.get<{ aircraft: { openRun: string | null }[] }>('/today')).aircraft[0]!.openRun;
-    if (run) await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
+    await call.settle();
     await open.page.close();
     expect(open.complaints).toEqual([]);
   });

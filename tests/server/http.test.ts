@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import path from 'node:path';
-import type { StandInState, Today } from '@rouse/core/contract';
+import type { AircraftToday, StandInState, Today } from '@rouse/core/contract';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DEMO } from '../../server/src/demo/identity.ts';
 import { ERRORS } from '../../server/src/errors.ts';
-import { Caller, ROOT, Rouse } from '../rouse.ts';
+import { Caller, goodBrief, ROOT, Rouse } from '../rouse.ts';
+
+const wired = (today: Today): AircraftToday => today.aircraft.find((a) => a.wired)!;
 
 let rouse: Rouse;
 let call: Caller;
@@ -30,34 +32,38 @@ function raw(headers: Record<string, string>): Promise<number> {
 test('today tells the fleet, its history and what is connected', async () => {
   const today = await call.get<Today>('/today');
   expect(today.operator.name).toBe('Varra Air Rescue and Training');
-  expect(today.aircraft).toHaveLength(1);
-  expect(today.aircraft[0]).toMatchObject({ tail: 'QV-SKY', openRun: null, goodStarts: 3 });
-  expect(today.aircraft[0]!.recent.every((r) => r.source === 'simulated' && r.outcome === 'ready')).toBe(true);
+  expect(today.aircraft.map((a) => a.tail)).toEqual(['QV-COR', 'QV-ERN', 'QV-INJ', 'QV-SKY', 'QV-STR', 'QV-TRN']);
+  const sky = wired(today);
+  expect(today.aircraft.filter((a) => a.wired)).toEqual([sky]);
+  expect(sky).toMatchObject({ tail: 'QV-SKY', openRun: null, goodStarts: 3 });
+  expect(sky.recent.every((r) => r.source === 'simulated' && r.outcome === 'ready')).toBe(true);
   expect(today.standIn.presets.map((p) => p.id)).toEqual(
     expect.arrayContaining(['hot-start', 'hung-start', 'no-light', 'weak-battery']),
   );
 });
 
 test('the history is loaded once', async () => {
-  const before = (await call.get<Today>('/today')).aircraft[0]!.recent.map((r) => r.run);
+  const before = wired(await call.get<Today>('/today')).recent.map((r) => r.run);
   const { loadDemo } = await import('../../server/src/demo/load.ts');
   const { openPool } = await import('../../server/src/db/pool.ts');
   const { default: pg } = await import('pg');
-  const { skerry } = await import('../rouse.ts');
+  const { types } = await import('../rouse.ts');
   const owner = new pg.Pool({ connectionString: rouse.database.url });
   const pool = openPool(rouse.database.url);
-  await loadDemo(owner, pool, skerry, new Date(), 3, () => expect.fail('loaded again'));
+  await loadDemo(owner, pool, types, new Date(), 3, () => expect.fail('loaded again'));
   await expect(
-    loadDemo(owner, pool, { ...skerry, name: 'Skerry S7b' }, new Date(), 3, () => undefined),
+    loadDemo(owner, pool, [{ ...types[0]!, name: 'Another' }], new Date(), 3, () => undefined),
   ).rejects.toThrow(/new version number/);
   await Promise.all([owner.end(), pool.end()]);
-  expect((await call.get<Today>('/today')).aircraft[0]!.recent.map((r) => r.run)).toEqual(before);
+  expect(wired(await call.get<Today>('/today')).recent.map((r) => r.run)).toEqual(before);
 });
 
 test('wrong input names its field and keeps the server going', async () => {
   const cases: [string, unknown, number, RegExp][] = [
     ['/runs', {}, 400, /aircraft/],
-    ['/runs', { aircraft: '0193a000-0000-7000-8000-00000000dead' }, 404, /no aircraft/],
+    ['/runs', { aircraft: '0193a000-0000-7000-8000-00000000dead', brief: goodBrief() }, 404, /no aircraft/],
+    ['/runs', { aircraft: DEMO.aircraftId, brief: { ...goodBrief(), fuel_kg: 'full' } }, 400, /fuel_kg/],
+    ['/runs', { aircraft: DEMO.aircraftId, brief: { ...goodBrief(), missing: ['extinguisher'] } }, 422, /extinguisher/],
     ['/runs/nonsense/entries', {}, 400, /id|seq|payload/],
     ['/stand-in/conditions', { preset: 'volcano' }, 400, /volcano/],
     ['/stand-in/move', { item: 'papers' }, 404, /papers/],
@@ -90,10 +96,10 @@ test('without the stand-in a run can still be flown by declaration', async () =>
   rouse.standIn.stop();
   expect((await call.get<Today>('/today')).standIn.preset).toBeNull();
   expect((await call.post('/stand-in/conditions', { preset: 'mild' })).body.error?.code).toBe('no-stand-in');
-  const { status, body } = await call.post('/runs', { aircraft: DEMO.aircraftId });
+  const { status, body } = await call.post('/runs', { aircraft: DEMO.aircraftId, brief: goodBrief() });
   expect(status).toBe(201);
   const detail = await call.detail(body.run!);
-  expect(detail.source).toBe('device');
+  expect(detail.source).toBe('by-hand');
   const state: StandInState = (await call.get<Today>('/today')).standIn;
   expect(state.connected).toBe(false);
 });

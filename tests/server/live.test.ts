@@ -1,10 +1,11 @@
 import net from 'node:net';
-import type { Debrief, LiveMessage } from '@rouse/core/contract';
+import type { BriefContextMessage, Debrief, LiveMessage } from '@rouse/core/contract';
 import { verifyBundle } from '@rouse/core/format';
+import { DEMO } from '../../server/src/demo/identity.ts';
 import { columnOf, decodeChunk, type Trace } from '@rouse/core/trace';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { WebSocket } from 'ws';
-import { Caller, Rouse, skerry, waitUntil } from '../rouse.ts';
+import { Caller, goodBrief, Rouse, skerry, waitUntil } from '../rouse.ts';
 
 let rouse: Rouse;
 let call: Caller;
@@ -98,9 +99,24 @@ test('the exports of the run are whole', async () => {
   expect(csv.split('\r\n').length - 2).toBe((await storedTrace()).t_s.length);
 });
 
-test('a device that falls silent makes everything unknown within a second, and says so', async () => {
+test('an exceedance holds the next start until an engineer releases it, by name and in words', async () => {
   await call.post('/stand-in/conditions', { preset: 'mild' });
+  const held = await call.post('/runs', { aircraft: DEMO.aircraftId, brief: goodBrief() });
+  expect(held.body.error).toMatchObject({ code: 'brief-held', message: expect.stringContaining('An engineer') });
+  const { openExceedances } = await call.get<BriefContextMessage>(`/aircraft/${DEMO.aircraftId}/brief`);
+  expect(openExceedances.length).toBeGreaterThan(0);
+  for (const { run: its, seq } of openExceedances) {
+    const place = `/exceedances/${its}/${seq}/release`;
+    const nameless = await call.post(place, { engineer: ' ', found: 'Battery changed' });
+    expect(nameless.body.error).toMatchObject({ code: 'bad-request', path: 'engineer' });
+    const release = { engineer: 'R. Vale', found: 'Battery changed, start system looked over' };
+    expect((await call.post(place, release)).status).toBe(200);
+    expect((await call.post(place, release)).body.error?.code).toBe('not-found');
+  }
   run = await call.open();
+});
+
+test('a device that falls silent makes everything unknown within a second, and says so', async () => {
   const { messages, frames, socket } = follow();
   await waitUntil(() => (frames.length > 20 ? true : null));
   const last_s = () => frames[frames.length - 1]![0]!;
@@ -108,7 +124,7 @@ test('a device that falls silent makes everything unknown within a second, and s
   const cue = await call.waitFor(run, (e) => e.kind === 'cue' && e.code === 'source-lost', 5000);
   expect(cue.t - last_s()).toBeLessThan(1);
   await waitUntil(() =>
-    messages.some((m) => m.kind === 'status' && m.source === 'lost' && m.watch.sourceLost) ? true : null,
+    messages.some((m) => m.kind === 'status' && m.source === 'lost' && m.watch!.sourceLost) ? true : null,
   );
   const blind = await call.writeNext(run, {
     kind: 'item-done',

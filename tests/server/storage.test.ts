@@ -6,16 +6,16 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { getAircraft, getType, listAircraft } from '../../server/src/db/aircraft.ts';
 import { insertEntries, listEntries } from '../../server/src/db/entries.ts';
-import { countOpenExceedances, insertExceedance } from '../../server/src/db/exceedances.ts';
+import { insertExceedance, listOpenExceedances, releaseExceedance } from '../../server/src/db/exceedances.ts';
 import { listFeaturesOfRun, listGoodStarts, putFeature } from '../../server/src/db/features.ts';
 import { ensureDatabase, migrate } from '../../server/src/db/migrate.ts';
 import { asOperator, openPool, type Tx } from '../../server/src/db/pool.ts';
 import { closeRun, findOpenRun, getRun, insertRun, listRuns, monthOf } from '../../server/src/db/runs.ts';
 import { compactChunks, getTrace, insertChunk } from '../../server/src/db/trace.ts';
-import { DEMO } from '../../server/src/demo/identity.ts';
+import { DEMO, FLEET } from '../../server/src/demo/identity.ts';
 import { loadDemo } from '../../server/src/demo/load.ts';
 import { TraceStore } from '../../server/src/live/trace-store.ts';
-import { freshDatabase, ROOT, skerry, waitUntil } from '../rouse.ts';
+import { freshDatabase, ROOT, skerry, types, waitUntil } from '../rouse.ts';
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let pool: pg.Pool;
@@ -27,7 +27,7 @@ beforeAll(async () => {
   await migrate(database.url, migrations);
   pool = openPool(database.url);
   const owner = new pg.Pool({ connectionString: database.url });
-  await loadDemo(owner, pool, skerry, new Date(), 0, () => undefined);
+  await loadDemo(owner, pool, types, new Date(), 0, () => undefined);
   await owner.end();
 });
 afterAll(async () => {
@@ -129,7 +129,7 @@ describe('runs and entries', () => {
     await expect(inTx((tx) => getAircraft(tx, uuidv7()))).rejects.toMatchObject({ code: 'not-found' });
     await expect(inTx((tx) => getType(tx, 'Q9', 1))).rejects.toMatchObject({ code: 'not-found' });
     expect(await inTx((tx) => findOpenRun(tx, DEMO.aircraftId))).toBeNull();
-    expect((await inTx((tx) => listAircraft(tx))).map((a) => a.tail)).toEqual(['QV-SKY']);
+    expect((await inTx((tx) => listAircraft(tx))).map((a) => a.tail)).toEqual(FLEET.map((a) => a.tail).toSorted());
   });
 
   test('entries come back as they were, and a number is given once', async () => {
@@ -163,7 +163,8 @@ describe('runs and entries', () => {
 
   test('a warning that was used up stays open until it is released', async () => {
     const run = await newRun();
-    const before = await inTx((tx) => countOpenExceedances(tx, DEMO.aircraftId));
+    const open = () => inTx((tx) => listOpenExceedances(tx, DEMO.aircraftId));
+    const before = await open();
     const [entry] = chainEntries(run.runId, undefined, [
       {
         id: uuidv7(),
@@ -189,7 +190,12 @@ describe('runs and entries', () => {
       },
     ]);
     await inTx((tx) => insertExceedance(tx, DEMO.aircraftId, entry as Parameters<typeof insertExceedance>[2]));
-    expect(await inTx((tx) => countOpenExceedances(tx, DEMO.aircraftId))).toBe(before + 1);
+    expect(await open()).toEqual([...before, entry]);
+    const release = { engineer: 'R. Vale', found: 'Blades looked at, no finding' };
+    const put = (seq: number) => inTx((tx) => releaseExceedance(tx, run.runId, seq, release, new Date()));
+    expect(await put(entry!.seq + 1)).toBe(false);
+    expect(await put(entry!.seq)).toBe(true);
+    expect(await open()).toEqual(before);
   });
 });
 

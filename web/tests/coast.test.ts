@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { bandWords } from '../src/parts/coast/land.tsx';
+import { bandWords } from '@rouse/core/aircraft';
 import { bandPath, linearScale, ticks } from '../src/parts/coast/scale.ts';
 import { dayAndTime, minutes, outcomeInWords, stopwatch } from '../src/parts/words.ts';
 

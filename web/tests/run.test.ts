@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
 import { chainEntries, type Payload } from '@rouse/core/procedure';
 import type { WatchSnapshot } from '@rouse/core/watch';
@@ -20,8 +20,8 @@ import {
   unwireCorridor,
 } from '../src/run/run-slice.ts';
 
-const type: TypeFile = typeFileSchema.parse(
-  JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8')),
+const type: WatchedType = needWatched(
+  typeFileSchema.parse(JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8'))),
 );
 const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
 const frameOf = (values: Record<string, number>): Float64Array => {
@@ -238,6 +238,7 @@ describe('the followed run', () => {
     pad: 'pad 2',
     type: { id: 'S7', version: 1 },
     entries: entries.slice(0, 1),
+    past: [],
   };
   const loaded = runReducer(undefined, runLoaded({ detail, type, corridor: null }));
 

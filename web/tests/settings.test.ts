@@ -40,7 +40,7 @@ describe('settings', () => {
     vi.stubGlobal('document', { documentElement: { dataset } });
     const { applySettings, lightChanged, settingsReducer, voiceToggled } = await import('../src/app/settings-slice.ts');
     const first = settingsReducer(undefined, { type: 'start' });
-    expect(first).toEqual({ light: 'sun', voice: true });
+    expect(first).toMatchObject({ light: 'sun', voice: true, units: { temperature: 'C', pressure: 'hPa' } });
     const night = settingsReducer(settingsReducer(first, lightChanged('night')), voiceToggled());
     applySettings(night);
     expect(dataset['light']).toBe('night');

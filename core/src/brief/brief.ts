@@ -1,84 +1,26 @@
-import { type EngineFirst, type Ways } from '../aircraft/index.ts';
+import type { EngineFirst } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
-import { type Balance, type FuelPlan, fuelPlan, weightBalance } from '../loading/index.ts';
+import { fuelPlan, weightBalance } from '../loading/index.ts';
 import {
   hoverMargin,
-  type OeiMass,
   oeiMasses,
-  type OeiRatingId,
-  type OeiRequired,
   oeiRequiredRating,
   pistonHover,
   type PistonAircraft,
   type PoweredAircraft,
 } from '../power/index.ts';
-import { type BriefRecord, reduceRun, type RunSchedule, scheduleOf } from '../procedure/index.ts';
+import { type BriefRecord, reduceRun, scheduleOf } from '../procedure/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
-import { safeSeparation, type Separation } from '../rotorwash/index.ts';
-import { batteryCold, type ColdBattery } from '../thermal/index.ts';
-import {
-  type RotorWind,
-  rotorWindLimit,
-  type Wind,
-  type WindComponents,
-  windComponents,
-  windSide,
-} from '../weather/index.ts';
-import { type ExpectedStart, expectedStart } from './expected-start.ts';
+import { safeSeparation } from '../rotorwash/index.ts';
+import { batteryCold } from '../thermal/index.ts';
+import { type RotorWind, rotorWindLimit, type Wind, windComponents, windSide } from '../weather/index.ts';
+import { expectedStart } from './expected-start.ts';
 import { type Figure, figure, known, need } from './figure.ts';
-import { type Hold, holdsOf } from './holds.ts';
+import { holdsOf } from './holds.ts';
 import { type BriefContext, type BriefInput, houseWay, type Neighbour } from './input.ts';
-import { type StartOrder, startOrder } from './start-order.ts';
-
-/** One hover against its limit, in the unit of the type's chart. */
-export interface HoverFigure {
-  required: number;
-  available: number;
-  margin: number;
-  limitedBy: string;
-}
-
-export interface NeighbourWash {
-  neighbour: Neighbour;
-  slow: boolean;
-  separation: Figure<Separation>;
-  /** false when it stands nearer than it should */
-  clear: boolean | null;
-}
-
-/** What today allows and what the plan is: everything the Brief shows. */
-export interface Brief {
-  pressureAltitude_ft: Figure<number>;
-  densityAltitude_ft: Figure<number>;
-  components: Figure<WindComponents>;
-  rotorStart: Figure<RotorWind>;
-  rotorStop: Figure<RotorWind>;
-  /** minutes since the conditions were observed */
-  age_min: number | null;
-  topLimit: Figure<number>;
-  mcpLimit: Figure<number>;
-  fuel: Figure<FuelPlan>;
-  landingFuel_kg: Figure<number>;
-  balance: Figure<Balance>;
-  landing: Figure<Balance>;
-  liftMass_kg: Figure<number>;
-  hoverIge: Figure<HoverFigure>;
-  hoverOge: Figure<HoverFigure>;
-  /** null for a single */
-  oei: Figure<Record<OeiRatingId, OeiMass>> | null;
-  oeiAtLift: Figure<OeiRequired> | null;
-  wash: NeighbourWash[];
-  battery: Figure<ColdBattery>;
-  start: Figure<ExpectedStart>;
-  order: StartOrder | null;
-  ways: Ways;
-  schedule: RunSchedule;
-  holds: Hold[];
-  /** no no-go stands, and every caution has a reason */
-  clear: boolean;
-  record: BriefRecord;
-}
+import type { Brief, BriefFigures, Hold, HoverFigure, NeighbourWash } from './result.ts';
+import { startOrder } from './start-order.ts';
 
 /** Height of the skids in the low hover of a check, ft. */
 const LOW_HOVER_ft = 5;
@@ -162,7 +104,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     inAir(() => hoverOf(context, need(liftMass_kg, 'mass_kg'), air, skid_height_ft));
   const powered = poweredOf(context);
 
-  const brief: Omit<Brief, 'holds' | 'clear' | 'record'> = {
+  const brief: BriefFigures = {
     pressureAltitude_ft: figure(() => roundStep(need(pa, 'qnh'), 10, 'ceil')),
     densityAltitude_ft: inAir(() => roundStep(densityAltitude({ ...air, dew_C: input.dew_C }).da_ft, 10, 'ceil')),
     components: figure(() => {
@@ -307,12 +249,7 @@ const EMPTY_RECORD: BriefRecord = {
   input: {},
 };
 
-function recordOf(
-  input: BriefInput,
-  context: BriefContext,
-  brief: Omit<Brief, 'holds' | 'clear' | 'record'>,
-  holds: readonly Hold[],
-): BriefRecord {
+function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures, holds: readonly Hold[]): BriefRecord {
   const { type, house, site } = context;
   const { qnh_hPa } = input;
   const altimeter = figure(() =>
@@ -343,7 +280,7 @@ function recordOf(
   };
 }
 
-function sayConditions(input: BriefInput, brief: Omit<Brief, 'holds' | 'clear' | 'record'>): string {
+function sayConditions(input: BriefInput, brief: BriefFigures): string {
   const parts: string[] = [];
   const { wind } = input;
   if (wind) {

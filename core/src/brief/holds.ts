@@ -1,19 +1,11 @@
-import type { Brief } from './brief.ts';
+import type { TypeFile } from '../aircraft/index.ts';
+import { type ExceedanceEntry, sayEntry } from '../procedure/index.ts';
+import type { BriefFigures, Hold } from './result.ts';
 import { known } from './figure.ts';
 import type { BriefContext, BriefInput } from './input.ts';
 
-/** Something that holds the run: a no-go holds it whatever anybody says, a caution until somebody gives a reason. */
-export interface Hold {
-  id: string;
-  severity: 'no-go' | 'caution';
-  title: string;
-  words: string;
-}
-
-type Computed = Omit<Brief, 'holds' | 'clear' | 'record'>;
-
 /** Everything that speaks against beginning, no-go first. */
-export function holdsOf(input: BriefInput, context: BriefContext, brief: Computed): Hold[] {
+export function holdsOf(input: BriefInput, context: BriefContext, brief: BriefFigures): Hold[] {
   const holds = [
     ...recordHolds(context),
     ...equipmentHolds(input, context),
@@ -29,10 +21,19 @@ export function holdsOf(input: BriefInput, context: BriefContext, brief: Compute
 const noGo = (id: string, title: string, words: string): Hold => ({ id, severity: 'no-go', title, words });
 const caution = (id: string, title: string, words: string): Hold => ({ id, severity: 'caution', title, words });
 
-function recordHolds({ openExceedances: n }: BriefContext): Hold[] {
-  if (n === 0) return [];
-  const words = 'An engineer releases it, by name, before the next start.';
-  return [noGo('exceedance', n === 1 ? 'An exceedance is open' : `${n} exceedances are open`, words)];
+function recordHolds({ openExceedances, type }: BriefContext): Hold[] {
+  return openExceedances.map((entry) => ({
+    id: `exceedance-${entry.run}-${entry.seq}`,
+    severity: 'no-go',
+    title: 'An exceedance is open',
+    words: `${describe(type, entry)}. An engineer who has looked releases it, by name, before the next start.`,
+    exceedance: { run: entry.run, seq: entry.seq },
+  }));
+}
+
+function describe(type: TypeFile, entry: ExceedanceEntry): string {
+  const { title, detail } = sayEntry(type, entry)!;
+  return `${entry.at.slice(0, 16).replace('T', ' ')} UTC: ${title} ${detail}`;
 }
 
 function equipmentHolds({ missing }: BriefInput, { type }: BriefContext): Hold[] {
@@ -41,7 +42,7 @@ function equipmentHolds({ missing }: BriefInput, { type }: BriefContext): Hold[]
     .map((e) => ({ id: `missing-${e.id}`, severity: e.failure, title: `${e.label} missing`, words: e.why }));
 }
 
-function conditionHolds({ type, now }: BriefContext, brief: Computed): Hold[] {
+function conditionHolds({ type, now }: BriefContext, brief: BriefFigures): Hold[] {
   const holds: Hold[] = [];
   if (brief.age_min === null)
     holds.push(caution('conditions', 'No time of observation', 'Paste a report, or enter when the day was observed.'));
@@ -92,7 +93,7 @@ export function quadrantWords(quadrants: readonly (keyof typeof QUADRANTS)[]): s
   return quadrants.map((q) => QUADRANTS[q]).join(' or ') || 'any side';
 }
 
-function loadHolds(brief: Computed): Hold[] {
+function loadHolds(brief: BriefFigures): Hold[] {
   const holds: Hold[] = [];
   const { balance, landing, fuel } = brief;
   if (balance.state === 'unknown') holds.push(caution('load', 'Weight unknown', `Not judged: ${balance.words}.`));
@@ -129,7 +130,7 @@ function loadHolds(brief: Computed): Hold[] {
   return holds;
 }
 
-function powerHolds({ type }: BriefContext, brief: Computed): Hold[] {
+function powerHolds({ type }: BriefContext, brief: BriefFigures): Hold[] {
   const holds: Hold[] = [];
   const { hoverIge, hoverOge, battery } = brief;
   const unit = type.performance.chart.unit;
@@ -159,7 +160,7 @@ function powerHolds({ type }: BriefContext, brief: Computed): Hold[] {
   return holds;
 }
 
-function washHolds({ wash }: Computed): Hold[] {
+function washHolds({ wash }: BriefFigures): Hold[] {
   return wash
     .filter((w) => w.slow && w.clear === false)
     .map(({ neighbour, separation }) => {
@@ -174,7 +175,7 @@ function washHolds({ wash }: Computed): Hold[] {
     });
 }
 
-function turnRoundHolds(input: BriefInput, context: BriefContext, brief: Computed): Hold[] {
+function turnRoundHolds(input: BriefInput, context: BriefContext, brief: BriefFigures): Hold[] {
   const { turnRound } = context.type;
   if (!turnRound || brief.ways['list'] !== 'turn-round') return [];
   const since = context.lastRunEndedAt;

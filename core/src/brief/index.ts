@@ -1,7 +1,8 @@
-export { type Brief, briefOf, type HoverFigure, type NeighbourWash, windOf } from './brief.ts';
+export { briefOf, windOf } from './brief.ts';
 export type { ExpectedStart } from './expected-start.ts';
 export { type Figure, figure, known } from './figure.ts';
 export { type ReadReport, readReport, type ReportNoteInWords } from './from-report.ts';
-export { type Hold, quadrantWords } from './holds.ts';
+export { quadrantWords } from './holds.ts';
 export { type BriefContext, type BriefInput, briefInputSchema, emptyBrief, houseWay, type Neighbour } from './input.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
+export type { Brief, Hold, HoverFigure, NeighbourWash } from './result.ts';

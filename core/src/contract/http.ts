@@ -6,6 +6,11 @@ import type { Corridor } from '../watch/index.ts';
 
 export const openRunSchema = z.strictObject({ aircraft: z.uuid(), brief: briefInputSchema });
 export const houseWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
+/** Who looked at an exceedance, and what was found and done. */
+export const releaseSchema = z.strictObject({
+  engineer: z.string().trim().min(2, 'is the name of the engineer who looked').max(100),
+  found: z.string().trim().min(4, 'says what was found and done').max(2000),
+});
 export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
 export const presetSchema = z.strictObject({ preset: z.string().min(1) });
 export const moveSchema = z.strictObject({ item: z.string().min(1) });

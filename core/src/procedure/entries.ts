@@ -136,6 +136,7 @@ const stamp = z.object({
 });
 export type Stamp = z.infer<typeof stamp>;
 export type Entry = Stamp & Payload;
+export type ExceedanceEntry = Extract<Entry, { kind: 'exceedance' }>;
 
 /** One stored entry of a journal. @throws ZodError when it is not one */
 export function parseEntry(value: unknown): Entry {

@@ -1,5 +1,13 @@
 export { canonicalJson, chainEntries, type ChainFault, checkChain, digestOf, type Draft, hashOf } from './chain.ts';
-export { type BriefRecord, type Entry, parseEntry, type Payload, payloadSchema, type Stamp } from './entries.ts';
+export {
+  type BriefRecord,
+  type Entry,
+  type ExceedanceEntry,
+  parseEntry,
+  type Payload,
+  payloadSchema,
+  type Stamp,
+} from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
 export {
   type Acceptance,

@@ -44,6 +44,8 @@ export function generatorSequence(seed: number, n: number): { u32: number[] } {
   return { u32: Array.from({ length: n }, () => generator.next()) };
 }
 
+// the digits are those of the publication
+/* oxlint-disable no-loss-of-precision */
 /** Coefficients of Wichura AS 241 (PPND16), constant term first. */
 const A = [
   3.387132872796366608, 133.14166789178437745, 1971.5909503065514427, 13731.693765509461125, 45921.953931549871457,
@@ -69,6 +71,8 @@ const F = [
   1, 0.59983220655588793769, 0.13692988092273580531, 0.0148753612908506148525, 7.868691311456132591e-4,
   1.8463183175100546818e-5, 1.4215117583164458887e-7, 2.04426310338993978564e-15,
 ];
+
+/* oxlint-enable no-loss-of-precision */
 
 function polynomial(coefficients: readonly number[], x: number): number {
   let sum = 0;

@@ -95,7 +95,7 @@ function indexSteps(steps: readonly Step[]): Map<string, number> {
 
 /** Every step after its predecessors, the first in the list first; null when they go in a circle. */
 function topological(predecessors: readonly (readonly number[])[]): number[] | null {
-  const done = new Array<boolean>(predecessors.length).fill(false);
+  const done = predecessors.map(() => false);
   const order: number[] = [];
   for (let added = true; added && order.length < predecessors.length;) {
     added = false;

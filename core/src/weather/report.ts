@@ -190,7 +190,7 @@ class Reading {
 
   private wind(token: string): boolean {
     const { report } = this;
-    if (/KMH$/.test(token)) {
+    if (token.endsWith('KMH')) {
       this.fail('UNSUPPORTED_UNIT', token);
       this.windRead = true;
       return true;

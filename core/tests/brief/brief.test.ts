@@ -10,12 +10,33 @@ import {
   startOrder,
 } from '@rouse/core/brief';
 import type { WindSide } from '@rouse/core/weather';
-import { acceptFromPilot, payloadSchema, reduceRun } from '@rouse/core/procedure';
+import { acceptFromPilot, type ExceedanceEntry, payloadSchema, reduceRun } from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { journalOf } from '../skerry.ts';
 
 const NOW = '2026-11-25T08:34:00Z';
 const REPORT = 'METAR QXVA 250830Z 24012G21KT 9999 BKN022 03/01 Q1008=';
+
+/** Torque past its line, as the journal of a run before keeps it. */
+const hotTorque = {
+  kind: 'exceedance',
+  limit: 'torque-run-1',
+  channel: 'torque.1',
+  band: 'red',
+  edge: 100,
+  severity: 'warning',
+  start_s: 300,
+  end_s: 306.2,
+  duration_s: 6.2,
+  peak: 109,
+  peakAt_s: 303,
+  area: 30,
+  allowed_s: 5,
+  expired: true,
+  run: '019350aa-0000-7000-8000-000000000001',
+  seq: 61,
+  at: '2026-11-24T10:03:20Z',
+} as ExceedanceEntry;
 
 function contextOf(id: string, rest: Partial<BriefContext> = {}): BriefContext {
   return {
@@ -25,7 +46,7 @@ function contextOf(id: string, rest: Partial<BriefContext> = {}): BriefContext {
     site: { name: 'Varra', elev_ft: 61, variation_E_deg: -3 },
     now: NOW,
     house: {},
-    openExceedances: 0,
+    openExceedances: [],
     starts: [],
     past: [],
     startsByEngine: [0, 0],
@@ -104,7 +125,11 @@ describe('a brief', () => {
     const h9 = (input: Partial<BriefInput>, context: Partial<BriefContext> = {}): Brief =>
       briefOf(inputOf('H9', input), contextOf('H9', context));
     const wind = { direction_deg: 120, from_deg: null, to_deg: null, speed_kt: 30, gust_kt: 44 };
-    expect(ids(h9({}, { openExceedances: 1 }))[0]).toBe('exceedance');
+    expect(h9({}, { openExceedances: [hotTorque] }).holds[0]).toMatchObject({
+      severity: 'no-go',
+      words: expect.stringMatching(/^2026-11-24 10:03 UTC: .* 6\.2 s past 100 .*, to 109/),
+      exceedance: { run: hotTorque.run, seq: 61 },
+    });
     expect(ids(h9({ missing: ['extinguisher'] }))[0]).toBe('missing-extinguisher');
     expect(h9({ wind }).holds[0]).toMatchObject({ id: 'wind', severity: 'no-go' });
     expect(

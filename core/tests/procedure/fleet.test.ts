@@ -54,7 +54,7 @@ class Hand {
   }
 
   write(payload: Payload): void {
-    const written = [...this.entries.map((e) => ({ t_s: e.t, by: 'pilot', payload: payloadOf(e) }))];
+    const written = this.entries.map((e) => ({ t_s: e.t, by: 'pilot', payload: payloadOf(e) }));
     this.entries = journalOf([...written, { t_s: (this.t_s += 2), by: 'pilot', payload }]);
     this.state = reduceRun(this.entries);
   }
@@ -129,17 +129,18 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
 
   test('a wrong reading is refused where a reading is asked for', () => {
     const hand = new Hand(type);
+    const taken: string[] = [];
     let asked = 0;
     for (let i = 0; i < 200 && presentItem(type, hand.state); i++) {
       const item = presentItem(type, hand.state)!;
-      const number = item.kind === 'enter' || item.kind === 'measure' || (item.kind === 'check' && item.reads);
-      if (number) {
+      if (item.kind === 'enter' || item.kind === 'measure' || (item.kind === 'check' && item.reads)) {
         asked++;
-        expect(hand.wants({ kind: 'item-done', item: item.id, how: 'declared', value: 1e6, words: '' })).toBe(false);
-        expect(hand.wants({ kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' })).toBe(false);
+        for (const value of [1e6, null])
+          if (hand.wants({ kind: 'item-done', item: item.id, how: 'declared', value, words: '' })) taken.push(item.id);
       }
       hand.settle(item);
     }
+    expect(taken).toEqual([]);
     expect(asked).toBeGreaterThan(2);
   });
 });
@@ -158,10 +159,8 @@ test('any legal order gives the same state, and none reaches the lift with an op
           const open = hand.open().filter((i) => itemState(hand.state, i.id).status === 'todo');
           if (open.length === 0) break;
           const item = open[picks[n % picks.length]! % open.length]!;
-          if (type.legs.find((l) => l.id === item.leg)?.gate) {
-            expect(stillOpen(type, hand.state)).toEqual([]);
-            expect(noGoFaults(type, hand.state)).toEqual([]);
-          }
+          const gate = type.legs.find((l) => l.id === item.leg)?.gate === true;
+          expect(gate ? [...stillOpen(type, hand.state), ...noGoFaults(type, hand.state)] : []).toEqual([]);
           if (n === faultAt && item.failure !== 'no-go')
             hand.wants({ kind: 'item-fault', item: item.id, note: 'not so today' });
           else hand.settle(item);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { type BandTable, limitMonitor, rateMonitor } from '@rouse/core/watch';
+import { type BandTable, limitMonitor } from '@rouse/core/watch';
 
 const table: BandTable = {
   direction: 'high',

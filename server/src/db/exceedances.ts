@@ -1,22 +1,36 @@
-import type { Entry } from '@rouse/core/procedure';
+import type { ExceedanceEntry } from '@rouse/core/procedure';
 import type { Tx } from './pool.ts';
 
 /** Keeps an exceedance that used up its allowance, open until a named engineer releases it. */
-export async function insertExceedance(
-  tx: Tx,
-  aircraftId: string,
-  entry: Extract<Entry, { kind: 'exceedance' }>,
-): Promise<void> {
+export async function insertExceedance(tx: Tx, aircraftId: string, entry: ExceedanceEntry): Promise<void> {
   await tx.query(
     'INSERT INTO exceedance (operator_id, run_id, seq, aircraft_id, at, record) VALUES ($1, $2, $3, $4, $5, $6)',
     [tx.operatorId, entry.run, entry.seq, aircraftId, entry.at, JSON.stringify(entry)],
   );
 }
 
-export async function countOpenExceedances(tx: Tx, aircraftId: string): Promise<number> {
-  const { rows } = await tx.query<{ n: number }>(
-    'SELECT count(*) AS n FROM exceedance WHERE operator_id = $1 AND aircraft_id = $2 AND released_at IS NULL',
+/** What still stops the next start of an aircraft, the oldest first. */
+export async function listOpenExceedances(tx: Tx, aircraftId: string): Promise<ExceedanceEntry[]> {
+  const { rows } = await tx.query<{ record: ExceedanceEntry }>(
+    `SELECT record FROM exceedance
+      WHERE operator_id = $1 AND aircraft_id = $2 AND released_at IS NULL ORDER BY at, seq`,
     [tx.operatorId, aircraftId],
   );
-  return rows[0]!.n;
+  return rows.map((r) => r.record);
+}
+
+/** Writes down who released an exceedance and what was found. @returns false when none was open there */
+export async function releaseExceedance(
+  tx: Tx,
+  run: string,
+  seq: number,
+  release: { engineer: string; found: string },
+  at: Date,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `UPDATE exceedance SET engineer = $4, found = $5, released_at = $6
+      WHERE operator_id = $1 AND run_id = $2 AND seq = $3 AND released_at IS NULL`,
+    [tx.operatorId, run, seq, release.engineer, release.found, at],
+  );
+  return rowCount === 1;
 }

@@ -74,7 +74,7 @@ function briefFor(type: WatchedType, { env }: Conditions, openedAt: Date): Brief
     site: { name: PADS[0].site, elev_ft: PADS[0].elev_ft, variation_E_deg: PADS[0].variation_E_deg },
     now,
     house: {},
-    openExceedances: 0,
+    openExceedances: [],
     starts: [],
     past: [],
     startsByEngine: [],

@@ -1,7 +1,7 @@
 import { type BriefContext } from '@rouse/core/brief';
 import type { TypeFile } from '@rouse/core/aircraft';
 import { getType } from '../db/aircraft.ts';
-import { countOpenExceedances } from '../db/exceedances.ts';
+import { listOpenExceedances } from '../db/exceedances.ts';
 import { listGoodStarts } from '../db/features.ts';
 import { getPad, listNeighbours } from '../db/pads.ts';
 import type { Tx } from '../db/pool.ts';
@@ -41,7 +41,7 @@ export async function briefContext(tx: Tx, aircraft: AircraftRow, type: TypeFile
     site: { name: place.site, elev_ft: place.elev_ft, variation_E_deg: place.variation_E_deg },
     now: now.toISOString(),
     house: await listWays(tx, type.id),
-    openExceedances: await countOpenExceedances(tx, aircraftId),
+    openExceedances: await listOpenExceedances(tx, aircraftId),
     starts: byEngine[0] ?? [],
     past: await listWaits(tx, aircraftId, WAITS),
     startsByEngine: byEngine.map((s) => s.length),

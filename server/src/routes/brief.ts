@@ -1,8 +1,9 @@
 import type { BriefContextMessage } from '@rouse/core/contract';
-import { houseWaySchema } from '@rouse/core/contract';
+import { houseWaySchema, releaseSchema } from '@rouse/core/contract';
 import { Router } from 'express';
 import { z } from 'zod';
 import { listTypes, getType } from '../db/aircraft.ts';
+import { releaseExceedance } from '../db/exceedances.ts';
 import { asOperator } from '../db/pool.ts';
 import { listWays, putWay } from '../db/ways.ts';
 import { Refusal } from '../errors.ts';
@@ -11,6 +12,7 @@ import { briefContext } from './brief-context.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of an aircraft' });
+const exceedanceSchema = z.object({ run: z.uuid(), seq: z.coerce.number().int().min(1) });
 
 export function briefRoutes({ pool, operatorId, personId, fleet, clock }: Services): Router {
   const router = Router();
@@ -27,6 +29,16 @@ export function briefRoutes({ pool, operatorId, personId, fleet, clock }: Servic
       openRun: live.openRunId,
     };
     res.json(message);
+  });
+
+  router.post('/exceedances/:run/:seq/release', async (req, res) => {
+    const release = parse(releaseSchema, req.body);
+    const { run, seq } = parse(exceedanceSchema, req.params);
+    const released = await asOperator(pool, operatorId, (tx) =>
+      releaseExceedance(tx, run, seq, release, new Date(clock.now())),
+    );
+    if (!released) throw new Refusal('not-found', 'No exceedance is open there; somebody may have released it.');
+    res.json({ released: true });
   });
 
   router.get('/types', async (_req, res) => {

@@ -2,7 +2,7 @@ import { moveSchema, presetSchema, type StandInState, type Today } from '@rouse/
 import { findItem } from '@rouse/core/procedure';
 import { Router } from 'express';
 import { listAircraft } from '../db/aircraft.ts';
-import { countOpenExceedances } from '../db/exceedances.ts';
+import { listOpenExceedances } from '../db/exceedances.ts';
 import { countGoodStarts } from '../db/features.ts';
 import { asOperator } from '../db/pool.ts';
 import { listRuns } from '../db/runs.ts';
@@ -35,7 +35,7 @@ export function todayRoutes(services: Services): Router {
           type: { id: a.typeId, version: a.typeVersion, name: type.name, role: type.role },
           wired: a.aircraftId === wired.aircraft.aircraftId,
           openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
-          openExceedances: await countOpenExceedances(tx, a.aircraftId),
+          openExceedances: (await listOpenExceedances(tx, a.aircraftId)).length,
           goodStarts: watch ? await countGoodStarts(tx, a.aircraftId, watch.id, CORRIDOR_STARTS) : null,
           recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
         });

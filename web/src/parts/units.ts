@@ -107,8 +107,8 @@ export function readTyped(text: string, kind: UnitKind, units: Units, density_kg
 
 export interface UnitsOfPerson {
   units: Units;
-  show(value: number, kind: UnitKind, direction?: RoundDirection): string;
-  sign(kind: UnitKind): string;
+  show: (value: number, kind: UnitKind, direction?: RoundDirection) => string;
+  sign: (kind: UnitKind) => string;
 }
 
 /** The units that this person likes, and figures said in them. */

@@ -86,6 +86,7 @@ export function Chart({ title, about, label, draw, missing, figures }: ChartProp
   const place = useRef<HTMLDivElement>(null);
   const [table, setTable] = useState(false);
   const light = useAppSelector((s) => s.settings.light);
+  const drawn = draw !== null;
   useEffect(() => {
     const element = place.current;
     if (!element || !draw) return;
@@ -100,7 +101,7 @@ export function Chart({ title, about, label, draw, missing, figures }: ChartProp
     return () => {
       if (element) echarts.getInstanceByDom(element)?.dispose();
     };
-  }, [table, draw === null]);
+  }, [table, drawn]);
   return (
     <Box>
       <ChartTitle title={title} {...(about === undefined ? {} : { about })}>

@@ -24,6 +24,8 @@ export interface BriefDesk {
   set: (change: Partial<BriefInput>) => void;
   setReport: (text: string) => void;
   clear: () => void;
+  /** reads record and place again; what is entered stays */
+  reload: () => Promise<void>;
 }
 
 const key = (aircraft: string): string => `brief.${aircraft}`;
@@ -48,22 +50,27 @@ interface Loaded {
   skew_ms: number;
 }
 
+async function fetchLoaded(aircraft: string): Promise<Loaded> {
+  const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
+  const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
+  return { message, type, skew_ms: Date.parse(message.now) - Date.now() };
+}
+
 export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failure: string | null } {
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [input, setInput] = useState<BriefInput | null>(null);
-  const [now_ms, setNow_ms] = useState(Date.now());
+  const [now_ms, setNow_ms] = useState(() => Date.now());
 
   useEffect(() => {
     let left = false;
-    const load = async (): Promise<void> => {
-      const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
-      const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
-      if (left) return;
-      setLoaded({ message, type, skew_ms: Date.parse(message.now) - Date.now() });
-      setInput(keptInput(aircraft, type));
-    };
-    load().catch((error: unknown) => !left && setFailure(error instanceof Error ? error.message : String(error)));
+    fetchLoaded(aircraft)
+      .then((now) => {
+        if (left) return;
+        setLoaded(now);
+        setInput(keptInput(aircraft, now.type));
+      })
+      .catch((error: unknown) => !left && setFailure(error instanceof Error ? error.message : String(error)));
     const timer = window.setInterval(() => setNow_ms(Date.now()), TICK_ms);
     return () => {
       left = true;
@@ -98,6 +105,7 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
           setReport: (report: string) =>
             setInput((old) => old && { ...old, report, ...readReport(report, context.now).fields }),
           clear: () => setInput(emptyBrief(loaded.type)),
+          reload: async () => setLoaded(await fetchLoaded(aircraft)),
         }
       : null;
   return { desk, failure };

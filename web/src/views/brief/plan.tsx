@@ -2,12 +2,13 @@ import { type Brief, known } from '@rouse/core/brief';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { mono } from '../../app/theme.ts';
 import { PrimaryButton } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { useUnits } from '../../parts/units.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 import type { BriefDesk } from './desk.ts';
+import { Holds } from './holds.tsx';
+import { Part } from './part.ts';
 
 const Column = styled.aside`
   grid-area: right;
@@ -17,58 +18,6 @@ const Column = styled.aside`
   display: flex;
   flex-direction: column;
   overflow: auto;
-`;
-
-const Part = styled.section`
-  padding: 9px 16px;
-  margin: 0 -16px;
-  border-top: 1px solid var(--hair);
-  > em {
-    font-style: normal;
-    font-size: 12.5px;
-    color: var(--soft);
-    display: block;
-  }
-  > b {
-    font-size: 17px;
-    font-weight: 660;
-    display: block;
-    line-height: 1.25;
-  }
-  > b[data-figure] {
-    ${mono}
-    font-size: 16px;
-  }
-  p {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  &[data-severity='caution'] {
-    background: var(--caution-paper);
-    > em {
-      color: var(--caution);
-      font-weight: 650;
-    }
-  }
-  &[data-severity='no-go'] {
-    background: var(--warning-paper);
-    > em {
-      color: var(--warning);
-      font-weight: 700;
-    }
-  }
-  input {
-    font: inherit;
-    font-size: 13.5px;
-    width: 100%;
-    min-height: 40px;
-    margin-top: 5px;
-    border: 1.5px solid var(--button-line);
-    border-radius: 7px;
-    padding: 4px 8px;
-    background: var(--sheet);
-    color: var(--ink);
-  }
 `;
 
 const Go = styled.div`
@@ -191,37 +140,6 @@ function BatteryWords({ brief }: { brief: Brief }) {
       Battery by its model, charged: {battery.display.v_crank_V} V while cranking
       {battery.verdict === 'GOOD' ? '' : battery.verdict === 'MARGINAL' ? ', marginal' : ', too low'}.
     </p>
-  );
-}
-
-function Holds({ desk: { brief, input, set } }: { desk: BriefDesk }) {
-  if (brief.holds.length === 0)
-    return (
-      <Part>
-        <em>Held by</em>
-        <b>Nothing</b>
-        <p>No open exceedance, nothing missing that is a no-go.</p>
-      </Part>
-    );
-  return (
-    <>
-      {brief.holds.map((hold) => (
-        <Part key={hold.id} data-severity={hold.severity} data-hold={hold.id}>
-          <em>{hold.severity === 'no-go' ? 'Held by, no-go' : 'Look out for'}</em>
-          <b>{hold.title}</b>
-          <p>{hold.words}</p>
-          {hold.severity === 'caution' && (
-            <input
-              aria-label={`Go on past: ${hold.title}. Reason`}
-              placeholder="Go on, because …"
-              maxLength={500}
-              value={input.accepted[hold.id] ?? ''}
-              onChange={(e) => set({ accepted: { ...input.accepted, [hold.id]: e.target.value } })}
-            />
-          )}
-        </Part>
-      ))}
-    </>
   );
 }
 

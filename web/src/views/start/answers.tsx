@@ -315,7 +315,7 @@ function Decision({ item }: { item: Item }) {
   const write = useWrite();
   if (item.kind !== 'decide') return null;
   return (
-    <Form as="div">
+    <Form as="div" data-decide>
       {item.alternatives.map((a, i) => (
         <Button
           key={a.id}
@@ -335,6 +335,13 @@ function Hold({ followed: { state }, item }: AnswerProps) {
   const from = useRef<number | null>(null);
   const [held_s, setHeld_s] = useState(0);
   const asked_s = item.kind === 'hold' ? holdSeconds(item, state.brief?.oat_C ?? null) : 1;
+  const end = (): void => {
+    if (from.current === null) return;
+    const value = (performance.now() - from.current) / 1000;
+    from.current = null;
+    setHeld_s(0);
+    void write({ kind: 'item-done', item: item.id, how: 'declared', value: Math.round(value * 100) / 100, words: '' });
+  };
   useEffect(() => {
     let frame = 0;
     const tick = (): void => {
@@ -359,13 +366,6 @@ function Hold({ followed: { state }, item }: AnswerProps) {
       window.removeEventListener('keyup', release);
     };
   });
-  const end = (): void => {
-    if (from.current === null) return;
-    const value = (performance.now() - from.current) / 1000;
-    from.current = null;
-    setHeld_s(0);
-    void write({ kind: 'item-done', item: item.id, how: 'declared', value: Math.round(value * 100) / 100, words: '' });
-  };
   return (
     <HoldButton
       type="button"

@@ -153,7 +153,7 @@ export function Airframe({ type }: { type: TypeFile }) {
           <tr>
             <td>Fuel</td>
             <td className="n">{loading.fuel.arm_table.map((r) => r[1].toFixed(2)).join(' … ')}</td>
-            <td className="n" />
+            <td className="n">–</td>
             <td className="n">{show(loading.fuel.max_L, 'volume', 'floor')}</td>
           </tr>
         </tbody>
@@ -162,7 +162,7 @@ export function Airframe({ type }: { type: TypeFile }) {
       <table>
         <thead>
           <tr>
-            <th />
+            <th>The rotor is</th>
             <th className="n">Ahead</th>
             <th className="n">Right</th>
             <th className="n">Behind</th>

@@ -55,7 +55,6 @@ export function TypeView() {
     const failed = (error: unknown): void => setFailure(error instanceof Error ? error.message : String(error));
     getJson<TypeFile>(`/types/${id}/${version}`).then(setType).catch(failed);
     if (against !== null) getJson<TypeFile>(`/types/${id}/${against}`).then(setOlder).catch(failed);
-    else setOlder(null);
   }, [id, version, against]);
   if (failure !== null)
     return (
@@ -94,7 +93,7 @@ export function TypeView() {
             </a>
           ))}
       </nav>
-      {older && <Changes older={older} newer={type} />}
+      {older && String(older.version) === against && <Changes older={older} newer={type} />}
       <Limits type={type} />
       <Charts type={type} />
       <Airframe type={type} />
