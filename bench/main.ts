@@ -4,6 +4,7 @@ import { codec } from './codec.ts';
 import { live } from './live.ts';
 import { type Line, tenMinutes } from './measure.ts';
 import { pages } from './pages.ts';
+import { procedure } from './procedure.ts';
 import { simulator } from './simulator.ts';
 import { watch } from './watch.ts';
 
@@ -18,6 +19,7 @@ if (wanted('watch') || wanted('codec')) {
   if (wanted('watch')) lines.push(watch(trace));
   if (wanted('codec')) lines.push(codec(trace));
 }
+if (wanted('procedure')) lines.push(...procedure());
 if (wanted('pages')) lines.push(...pages());
 if (wanted('live')) lines.push(await live());
 

@@ -7,12 +7,12 @@ const STAND_IN = new Set(
     .flatMap((i) => (i.standIn ? [i.id] : [])),
 );
 
-/** A mild day that was observed just now. */
-export function reportOfNow(): string {
-  const now = new Date();
+/** A mild day that was observed just now, or that many minutes from now, in any wind. */
+export function reportOfNow({ ahead_min = 0, wind = '03008KT' } = {}): string {
+  const now = new Date(Date.now() + ahead_min * 60_000);
   const two = (n: number): string => String(n).padStart(2, '0');
   const time = `${two(now.getUTCDate())}${two(now.getUTCHours())}${two(now.getUTCMinutes())}`;
-  return `METAR QXVA ${time}Z 03008KT 9999 FEW030 12/06 Q1013=`;
+  return `METAR QXVA ${time}Z ${wind} 9999 FEW030 12/06 Q1013=`;
 }
 
 export async function presentItem(page: Page): Promise<string> {
@@ -43,7 +43,7 @@ async function asked(page: Page): Promise<string> {
 
 /** Answers the present item with the keyboard as a pilot does who finds everything as it should be. */
 export async function answerByKeyboard(page: Page, id: string): Promise<void> {
-  if (STAND_IN.has(id) && (await page.$eval('main', (m) => m.textContent.includes('stand-in')))) {
+  if (STAND_IN.has(id) && (await page.$eval('[data-item]', (card) => card.textContent.includes('stand-in')))) {
     await page.keyboard.press('s');
     return leaveItem(page, id);
   }
@@ -94,43 +94,46 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
   await leaveItem(page, id);
 }
 
-const WAITED_FOR = new Set(types.flatMap((t) => t.items.filter((i) => i.kind === 'wait').map((i) => i.id)));
-const WATCHED = new Set(types.flatMap((t) => t.items.filter((i) => i.kind === 'watch').map((i) => i.id)));
-
-/** Works the list with the keyboard alone until `until` is the present item. @returns the items that were present */
-export async function workByKeyboard(page: Page, until: string): Promise<string[]> {
+/** Works the list with the keyboard alone until an item is present. @returns the items that were present before */
+export async function workByKeyboard(page: Page, until: string | readonly string[]): Promise<string[]> {
   const seen: string[] = [];
   for (;;) {
     const id = await presentItem(page);
-    if (id === until) return seen;
+    if (id === until || (typeof until !== 'string' && until.includes(id))) return seen;
     if (seen.at(-1) !== id) seen.push(id);
-    const byHand = await page.$('[data-source="hand"]');
-    if (!byHand && (WAITED_FOR.has(id) || WATCHED.has(id))) await leaveItem(page, id);
+    const sensed = await page.$('[data-item][data-kind="wait"], [data-item][data-kind="watch"]');
+    if (sensed && !(await page.$('[data-source="hand"]'))) await leaveItem(page, id);
     else await answerByKeyboard(page, id);
   }
 }
 
-/** Types into the field that has this label. */
-export async function fillField(page: Page, label: string, text: string): Promise<void> {
+/** @returns a selector of the field whose label begins so */
+export async function fieldOf(page: Page, label: string): Promise<string> {
   const id = await page.$$eval(
     'label',
     (labels, name) => (labels.find((l) => l.textContent.trim().startsWith(name)) as HTMLLabelElement).htmlFor,
     label,
   );
-  const field = (await page.$(`[id="${id}"]`))!;
-  await field.click({ count: 3 });
-  await field.press('Backspace');
-  await field.type(text);
+  return `[id="${id}"]`;
+}
+
+/** Types into the field whose label begins so, over what was there. @returns its selector */
+export async function fillField(page: Page, label: string, text: string): Promise<string> {
+  const selector = await fieldOf(page, label);
+  await page.click(selector, { count: 3 });
+  await page.keyboard.press('Backspace');
+  await page.type(selector, text);
+  return selector;
 }
 
 /** A brief of a mild day on the page that is open: report, heading, fuel. */
-export async function fillBrief(page: Page, fuel: string): Promise<void> {
+export async function fillBrief(page: Page, fuel: string, report = reportOfNow()): Promise<void> {
   await page.waitForSelector('#report');
   await page.focus('#report');
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
-  await page.keyboard.type(reportOfNow());
+  await page.keyboard.type(report);
   await fillField(page, 'Nose', '30');
   await fillField(page, 'Fuel', fuel);
 }

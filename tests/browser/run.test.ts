@@ -118,24 +118,24 @@ test('wrong input: a denied reading, an empty note, a fault, a skip, back and un
   expect(await presentItem(page)).toBe('battery-on');
   await page.keyboard.press('s');
   await leaveItem(page, 'battery-on');
-  await workByKeyboard(page, 'fuel-quantity');
+  await workByKeyboard(page, 'residual');
 
   await page.keyboard.press('f');
   await page.waitForSelector('#ask');
   await page.keyboard.press('Enter'); // nothing typed: nothing written
-  await page.keyboard.type('gauge sticks');
+  await page.keyboard.type('pipe looks hot');
   await page.keyboard.press('Enter');
-  await leaveItem(page, 'fuel-quantity');
+  await leaveItem(page, 'residual');
   await waitUntil(async () =>
-    (await stage.call.detail(run)).entries.some((e) => e.kind === 'item-fault' && e.note === 'gauge sticks')
+    (await stage.call.detail(run)).entries.some((e) => e.kind === 'item-fault' && e.note === 'pipe looks hot')
       ? true
       : null,
   );
 
   await page.keyboard.press('b');
-  await page.waitForSelector('[data-item="fuel-quantity"]');
+  await page.waitForSelector('[data-item="residual"]');
   await page.keyboard.press('u');
-  await leaveItem(page, 'fuel-quantity');
+  await leaveItem(page, 'residual');
   await page.keyboard.press('k');
   await page.waitForSelector('#ask');
   await page.keyboard.press('Escape'); // leaves the field, does not stop anything

@@ -1,6 +1,6 @@
 import { needNumber, Refused } from '../quantity/index.ts';
 
-/** Constants of the standard atmosphere, geopotential heights. @source docs/physics.md, atmosphere */
+/** Constants of the standard atmosphere, geopotential heights. @source docs/calculations.md, atmosphere */
 export const G0 = 9.80665;
 export const R_AIR = 287.05287;
 export const T0_K = 288.15;

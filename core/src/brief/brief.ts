@@ -260,9 +260,7 @@ function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures,
     overrides: type.choices.flatMap((c) => {
       const day = input.ways[c.id];
       const from = houseWay(c, house);
-      return day && day.to !== from
-        ? [{ choice: c.id, from, to: day.to, reason: day.reason || 'no reason given' }]
-        : [];
+      return day && day.to !== from ? [{ choice: c.id, from, to: day.to, reason: day.reason.trim() }] : [];
     }),
     accepted: holds.flatMap((h) => {
       const reason = (input.accepted[h.id] ?? '').trim();

@@ -2,7 +2,7 @@ import type { TypeFile } from '../aircraft/index.ts';
 import { type ExceedanceEntry, sayEntry } from '../procedure/index.ts';
 import type { BriefFigures, Hold } from './result.ts';
 import { known } from './figure.ts';
-import type { BriefContext, BriefInput } from './input.ts';
+import { type BriefContext, type BriefInput, houseWay } from './input.ts';
 
 /** Everything that speaks against beginning, no-go first. */
 export function holdsOf(input: BriefInput, context: BriefContext, brief: BriefFigures): Hold[] {
@@ -14,6 +14,7 @@ export function holdsOf(input: BriefInput, context: BriefContext, brief: BriefFi
     ...powerHolds(context, brief),
     ...washHolds(brief),
     ...turnRoundHolds(input, context, brief),
+    ...wayHolds(input, context),
   ];
   return holds.toSorted((a, b) => Number(b.severity === 'no-go') - Number(a.severity === 'no-go'));
 }
@@ -186,4 +187,13 @@ function turnRoundHolds(input: BriefInput, context: BriefContext, brief: BriefFi
   return unmet.map((e) =>
     noGo(`turn-round-${e.id}`, 'Short list not for this start', `${e.words}: not so, or not confirmed.`),
   );
+}
+
+/** A run may differ from the house, with its reason. */
+function wayHolds({ ways }: BriefInput, { type, house }: BriefContext): Hold[] {
+  return type.choices
+    .filter((c) => ways[c.id] && ways[c.id]!.to !== houseWay(c, house) && ways[c.id]!.reason.trim() === '')
+    .map((c) =>
+      noGo(`way-${c.id}`, `${c.question}: why not as the house does?`, 'Enter the reason beside the way of working.'),
+    );
 }

@@ -32,7 +32,7 @@ type Calculator = (input: Input, aircraftOf: AircraftOf) => unknown;
 
 /**
  * The input of a calculator comes from outside and is checked by the calculator itself, field by field, with the codes
- * of docs/physics.md; this only gives it the type of its checked form.
+ * of docs/calculations.md; this only gives it the type of its checked form.
  */
 // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
 const as = <T>(input: Input): T => input as T;
@@ -52,7 +52,7 @@ function bandsOf(input: Input, aircraftOf: AircraftOf, table: unknown): BandTabl
   return found;
 }
 
-/** Every calculator by the name that docs/physics.md gives it. */
+/** Every calculator by the name that docs/calculations.md gives it. */
 export const CALCULATORS: Readonly<Record<string, Calculator>> = {
   isa: (i) => isa(i['h_m'] as number),
   isa_inverse: (i) => isaInverse(i['p_Pa'] as number),

@@ -1,11 +1,11 @@
 import { needNumber, needOption, numberOr, Refused, roundStep } from '../quantity/index.ts';
 import type { FuelSystem } from './model.ts';
 
-/** Final reserves by rule, minutes. @source docs/physics.md, weight and balance */
+/** Final reserves by rule, minutes. @source docs/calculations.md, weight and balance */
 const RESERVES_min = { '91.151b': 20, '91.167a3': 30 } as const;
 export type ReserveRule = keyof typeof RESERVES_min;
 
-/** The ends of the range of turbine fuel densities at 15 °C: each on its safe side. @source docs/physics.md */
+/** The ends of the range of turbine fuel densities at 15 °C: each on its safe side. @source docs/calculations.md */
 const HEAVIEST_kgL = 0.84;
 const LIGHTEST_kgL = 0.775;
 

@@ -77,7 +77,7 @@ function inflow(mu: number): number {
   return Math.sqrt(-(mu ** 2) / 2 + Math.sqrt(mu ** 4 / 4 + 1));
 }
 
-/** Power that a hover or level flight takes, momentum theory with blade drag. @source docs/physics.md, hover */
+/** Power that a hover or level flight takes, momentum theory with blade drag. @source docs/calculations.md, hover */
 export function requiredPower(model: HoverModel, mass_kg: number, at: Condition): HoverPower {
   const { main, tail } = model;
   const { rho, nr, kg } = at;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** A rotor of a hover model. Units are in the names; coefficients are docs/physics.md, hover. */
+/** A rotor of a hover model. Units are in the names; coefficients are docs/calculations.md, hover. */
 const rotorSchema = z.object({
   R_m: z.number().positive(),
   nb: z.int().positive(),

@@ -109,7 +109,7 @@ const level = (hover: Condition, speed_mps: number): Condition => ({
   level: true,
 });
 
-/** Height that a fly-away costs from an out-of-ground-effect hover, m. @source docs/physics.md, one engine */
+/** Height that a fly-away costs from an out-of-ground-effect hover, m. @source docs/calculations.md, one engine */
 function flyAwayLoss_m(
   aircraft: PoweredAircraft,
   mass_kg: number,

@@ -13,7 +13,7 @@ const G0 = 9.80665;
 const LBF = LB * G0;
 const IN = 0.0254;
 
-/** Exact definitions. @source docs/physics.md, units */
+/** Exact definitions. @source docs/calculations.md, units */
 const UNITS: Record<string, Unit> = {
   m: { measures: 'length', scale: 1 },
   km: { measures: 'length', scale: 1000 },

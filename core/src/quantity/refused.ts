@@ -1,4 +1,4 @@
-/** Codes of docs/physics.md, conventions: why a calculator gives no figure. */
+/** Codes of docs/calculations.md, conventions: why a calculator gives no figure. */
 export type RefusalCode =
   | 'MISSING'
   | 'NOT_A_NUMBER'

@@ -52,7 +52,7 @@ export function downwash(aircraft: WashingAircraft, input: Hover): Downwash {
   };
 }
 
-/** The wall jet along the ground. @source docs/physics.md, rotor wash */
+/** The wall jet along the ground. @source docs/calculations.md, rotor wash */
 const JET = { strength: 1.32, decay: 1.1, halfHeight: 0.098, spread: 0.9 };
 /** Published peaks are up to twice the mean. */
 const PEAK_FACTOR = 1.8;

@@ -1,6 +1,6 @@
 /**
  * xoshiro128** seeded by splitmix32: the random numbers of the schedule, the same everywhere.
- * @source docs/physics.md, critical path
+ * @source docs/calculations.md, critical path
  */
 export class Generator {
   private readonly s = new Uint32Array(4);

@@ -140,7 +140,7 @@ function interval(ends: (number | null)[]): [number | null, number | null] {
   return known.length < ends.length ? [null, null] : [Math.min(...known), Math.max(...known)];
 }
 
-/** The wider of the profile and the delta-method intervals at 90 %. @source docs/physics.md, cold and hot */
+/** The wider of the profile and the delta-method intervals at 90 %. @source docs/calculations.md, cold and hot */
 function fittedInterval(
   samples: readonly Sample[],
   fit: Fit,

@@ -65,7 +65,7 @@ const WEATHER =
 const IGNORED = /^(?:R\d{2}[LCR]?\/.*|R[0-9/]{7,}|WS|W(?:M?\d{2}|\/\/)\/[SH].*)$/;
 
 /**
- * Reads an aerodrome report (docs/physics.md, weather report). A broken group leaves its field empty and is named; a
+ * Reads an aerodrome report (docs/calculations.md, weather report). A broken group leaves its field empty and is named; a
  * trend never replaces the present wind.
  * @throws Refused EMPTY
  */

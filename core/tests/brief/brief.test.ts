@@ -130,6 +130,8 @@ describe('a brief', () => {
       words: expect.stringMatching(/^2026-11-24 10:03 UTC: .* 6\.2 s past 100 .*, to 109/),
       exceedance: { run: hotTorque.run, seq: 61 },
     });
+    expect(ids(h9({ ways: { method: { to: 'two-crew', reason: ' ' } } }))[0]).toBe('way-method');
+    expect(ids(h9({ ways: { method: { to: 'two-crew', reason: 'line check' } } }))).not.toContain('way-method');
     expect(ids(h9({ missing: ['extinguisher'] }))[0]).toBe('missing-extinguisher');
     expect(h9({ wind }).holds[0]).toMatchObject({ id: 'wind', severity: 'no-go' });
     expect(

@@ -125,7 +125,7 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
   const turn = twoCrewTurn(type, state, item);
   const byHand = stagesOf(item).length > 0 && (item.kind === 'test' || detail.source === 'by-hand');
   return (
-    <Card aria-label="Present item" data-item={item.id}>
+    <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>
         <span>
           {leg} · {item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}
