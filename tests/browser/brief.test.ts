@@ -198,8 +198,8 @@ test('a type is read, printed and compared with its earlier version; the house c
   await page.waitForFunction(() => document.querySelector('#ways label[data-selected]') !== null);
   await page.$$eval('#ways input[value="two-crew"]', (all) => all[0]!.focus());
   await page.keyboard.press('Space');
-  await page.waitForFunction(() =>
-    [...document.querySelectorAll('#ways label[data-selected]')].some((l) => l.textContent?.startsWith('Two')),
+  await page.waitForFunction(
+    () => document.querySelector<HTMLInputElement>('#ways input[value="two-crew"]')?.checked === true,
   );
   expect(await stage.call.get('/types/T2/ways')).toMatchObject({ method: 'two-crew' });
   await page.goto(`${stage.rouse.base}/types/Q9/1`, { waitUntil: 'networkidle2' });

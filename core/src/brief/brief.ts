@@ -29,9 +29,8 @@ const DRAWS = 500;
 const SLOW_NR = 0.2;
 
 export function windOf(input: BriefInput): Wind | null {
-  const { wind } = input;
-  if (!wind) return null;
-  const { direction_deg: dir_deg, from_deg, to_deg, speed_kt, gust_kt } = wind;
+  const { direction_deg: dir_deg, from_deg, to_deg, speed_kt, gust_kt } = input.wind;
+  if (speed_kt === null) return null;
   const kind = speed_kt === 0 ? 'calm' : dir_deg === null ? 'variable' : 'steady';
   return { kind, dir_deg, from_deg, to_deg, speed_kt, gust_kt, at_least: false, unit: 'KT' };
 }
@@ -159,8 +158,9 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
 
   function washOn(neighbour: Neighbour): NeighbourWash {
     const slow = input.slowNeighbours.includes(neighbour.name);
-    const separation = inAir(() =>
-      safeSeparation(
+    const separation = inAir(() => {
+      const blowing = need(wind, 'wind');
+      return safeSeparation(
         washing(context),
         { ...washing(context), main: neighbour.rotor, blade_sail: neighbour.blade_sail },
         {
@@ -168,10 +168,10 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
           pa_ft: air.pa_ft,
           oat_C: air.oat_C,
           neighbour_nr_frac: slow ? SLOW_NR : 1,
-          wind_kt: wind ? Math.max(wind.speed_kt ?? 0, wind.gust_kt ?? 0) : 0,
+          wind_kt: Math.max(blowing.speed_kt!, blowing.gust_kt ?? 0),
         },
-      ),
-    );
+      );
+    });
     const value = known(separation);
     return {
       neighbour,
@@ -281,7 +281,7 @@ function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures,
 function sayConditions(input: BriefInput, brief: BriefFigures): string {
   const parts: string[] = [];
   const { wind } = input;
-  if (wind) {
+  if (wind.speed_kt !== null) {
     const where = wind.direction_deg === null ? 'variable' : String(wind.direction_deg).padStart(3, '0');
     const gust = wind.gust_kt === null ? '' : ` gusting ${Math.round(wind.gust_kt)}`;
     parts.push(wind.speed_kt === 0 ? 'calm' : `wind ${where} ${Math.round(wind.speed_kt)} kt${gust}`);

@@ -6,7 +6,7 @@ import {
   reportTime,
 } from '../weather/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
-import type { BriefInput } from './input.ts';
+import { type BriefInput, NO_WIND } from './input.ts';
 
 const ERRORS: Record<ReportErrorCode, string> = {
   NOT_A_REPORT: 'This is not a report of the present weather.',
@@ -43,10 +43,19 @@ export interface ReadReport {
   fields: Partial<Pick<BriefInput, 'wind' | 'oat_C' | 'dew_C' | 'qnh_hPa' | 'observedAt'>>;
 }
 
-/** Reads a pasted report into fields of a brief. A broken group is named, and every other one is kept. */
-export function readReport(text: string, now: string): ReadReport {
+type ReportFields = ReadReport['fields'];
+const UNSAID: Required<ReportFields> = { wind: NO_WIND, oat_C: null, dew_C: null, qnh_hPa: null, observedAt: null };
+
+/**
+ * Reads a pasted report into fields of a brief. A broken group is named, and every other one is kept.
+ * @param before the report that stood there: what both say alike may have been corrected by hand since and is left out;
+ *   what only the earlier one said is emptied
+ */
+export function readReport(text: string, now: string, before = ''): ReadReport {
   const report = attempt(() => parseReport(text));
-  if (isRefusal(report)) return { report: null, notes: [], fields: {} };
+  const earlier = attempt(() => parseReport(before));
+  const was = isRefusal(earlier) ? {} : fieldsOf(earlier, now);
+  if (isRefusal(report)) return { report: null, notes: [], fields: emptied(was, {}) };
   const notes: ReportNoteInWords[] = [
     ...report.errors.map((e) => ({ token: e.token, words: ERRORS[e.code], serious: true })),
     ...report.warnings.flatMap((w) => {
@@ -54,7 +63,23 @@ export function readReport(text: string, now: string): ReadReport {
       return words ? [{ token: w.token, words, serious: false }] : [];
     }),
   ];
-  const fields: ReadReport['fields'] = {};
+  const is = fieldsOf(report, now);
+  return { report, notes, fields: { ...emptied(was, is), ...changed(was, is) } };
+}
+
+const emptied = (was: ReportFields, is: ReportFields): ReportFields =>
+  Object.fromEntries(Object.entries(UNSAID).filter(([key]) => key in was && !(key in is)));
+
+const changed = (was: ReportFields, is: ReportFields): ReportFields =>
+  Object.fromEntries(
+    Object.entries(is).filter(
+      ([key, value]) => JSON.stringify(value) !== JSON.stringify(was[key as keyof ReportFields]),
+    ),
+  );
+
+/** What a report says of the day. */
+function fieldsOf(report: Report, now: string): ReportFields {
+  const fields: ReportFields = {};
   const { wind } = report;
   if (wind && wind.kind !== 'missing' && wind.kind !== 'direction-missing' && wind.speed_kt !== null)
     fields.wind = {
@@ -73,5 +98,5 @@ export function readReport(text: string, now: string): ReadReport {
     const time = attempt(() => reportTime({ day: report.day!, hour: report.hour!, minute: report.minute!, now }));
     if (!isRefusal(time)) fields.observedAt = time.time;
   }
-  return { report, notes, fields };
+  return fields;
 }

@@ -3,6 +3,14 @@ export type { ExpectedStart } from './expected-start.ts';
 export { type Figure, figure, known } from './figure.ts';
 export { type ReadReport, readReport, type ReportNoteInWords } from './from-report.ts';
 export { quadrantWords } from './holds.ts';
-export { type BriefContext, type BriefInput, briefInputSchema, emptyBrief, houseWay, type Neighbour } from './input.ts';
+export {
+  type BriefContext,
+  type BriefInput,
+  briefInputSchema,
+  emptyBrief,
+  houseWay,
+  type Neighbour,
+  NO_WIND,
+} from './input.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
 export type { Brief, Hold, HoverFigure, NeighbourWash } from './result.ts';

@@ -8,10 +8,8 @@ const maybe = z.number().nullable();
 export const briefInputSchema = z.strictObject({
   /** the pasted report, empty when the day was typed */
   report: z.string().max(2000),
-  /** true directions; `direction` null is variable */
-  wind: z
-    .strictObject({ direction_deg: maybe, from_deg: maybe, to_deg: maybe, speed_kt: z.number(), gust_kt: maybe })
-    .nullable(),
+  /** true directions; `direction` null is variable; a wind without a speed is not known */
+  wind: z.strictObject({ direction_deg: maybe, from_deg: maybe, to_deg: maybe, speed_kt: maybe, gust_kt: maybe }),
   oat_C: maybe,
   dew_C: maybe,
   qnh_hPa: maybe,
@@ -37,11 +35,20 @@ export const briefInputSchema = z.strictObject({
 });
 export type BriefInput = z.infer<typeof briefInputSchema>;
 
+/** A wind of which nobody has said anything. */
+export const NO_WIND: BriefInput['wind'] = {
+  direction_deg: null,
+  from_deg: null,
+  to_deg: null,
+  speed_kt: null,
+  gust_kt: null,
+};
+
 /** A brief with nothing entered yet but the type's usual load. */
 export function emptyBrief(type: TypeFile): BriefInput {
   return {
     report: '',
-    wind: null,
+    wind: NO_WIND,
     oat_C: null,
     dew_C: null,
     qnh_hPa: null,

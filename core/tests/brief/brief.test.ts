@@ -6,6 +6,7 @@ import {
   briefOf,
   emptyBrief,
   known,
+  NO_WIND,
   readReport,
   startOrder,
 } from '@rouse/core/brief';
@@ -259,8 +260,10 @@ describe('the engine that is started first', () => {
 });
 
 describe('a pasted report', () => {
+  const BROKEN = 'METAR QXVA 250830Z 24012G21KT 9999 BKN022 300/01 Q1008';
+
   test('a broken group is named and the rest is kept', () => {
-    const read = readReport('METAR QXVA 250830Z 24012G21KT 9999 BKN022 300/01 Q1008', NOW);
+    const read = readReport(BROKEN, NOW);
     expect(read.notes).toMatchObject([{ token: '300/01', serious: true }]);
     expect(read.fields).toMatchObject({
       qnh_hPa: 1008,
@@ -268,6 +271,23 @@ describe('a pasted report', () => {
       observedAt: '2026-11-25T08:30:00Z',
     });
     expect('oat_C' in read.fields).toBe(false);
+  });
+
+  test('a corrected report changes what it says otherwise, and nothing that was entered by hand', () => {
+    expect(readReport(BROKEN.replace('Q1008', 'Q1009'), NOW, BROKEN).fields).toEqual({ qnh_hPa: 1009 });
+  });
+
+  test('what an earlier report said goes with it', () => {
+    expect(readReport(BROKEN, NOW, REPORT).fields).toEqual({ oat_C: null, dew_C: null });
+    expect(readReport('', NOW, REPORT).fields).toMatchObject({ wind: NO_WIND, qnh_hPa: null, observedAt: null });
+  });
+
+  test('a wind without its speed is unknown, and so is what hangs on it', () => {
+    const wind = { ...NO_WIND, direction_deg: 240 };
+    const brief = briefOf(inputOf('H9', { wind }), contextOf('H9'));
+    expect(known(brief.rotorStart)?.verdict).toBe('UNKNOWN');
+    expect(brief.components.state).toBe('unknown');
+    expect(ids(brief)).toContain('wind');
   });
 
   test('nothing pasted supplies nothing', () => {

@@ -64,29 +64,33 @@ interface QuantityFieldProps {
   range: readonly [number, number];
   /** turns litres that are typed into kilograms */
   density_kgL?: number;
-  placeholder?: string;
 }
 
 function textOf(value: number | null, kind: UnitKind, units: Units): string {
   return value === null ? '' : String(figureIn(value, kind, units)).replace('-', '−');
 }
 
-/**
- * A figure that can be typed in any unit of its kind. It is kept once, in one unit: changing what is shown changes
- * nothing that was entered, and a wrong entry stays in the field with what to do about it.
- */
-export function QuantityField(props: QuantityFieldProps) {
-  const { label, name, kind, value, onChange, range, density_kgL, placeholder } = props;
-  const { units, sign, show } = useUnits();
+type Read = { value: number | null } | { wrong: string };
+
+interface TypedFieldProps {
+  label: ReactNode;
+  unit: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+  shown: string;
+  read: (text: string) => Read;
+}
+
+/** A field that keeps what is typed in it. While that is wrong, the figure from before the typing stands. */
+function TypedField({ label, unit, value, onChange, shown, read }: TypedFieldProps) {
   const id = useId();
-  const [draft, setDraft] = useState<{ text: string; wrong: string } | null>(null);
+  const [draft, setDraft] = useState<{ text: string; wrong: string; before: number | null } | null>(null);
   const type = (text: string): void => {
-    const typed = readTyped(text, kind, units, density_kgL);
-    if (!typed.ok) return setDraft({ text, wrong: `${name} ${typed.words}.` });
-    if (typed.value !== null && (typed.value < range[0] || typed.value > range[1]))
-      return setDraft({ text, wrong: `${name} is from ${show(range[0], kind)} to ${show(range[1], kind)}.` });
-    setDraft({ text, wrong: '' });
-    onChange(typed.value);
+    const before = draft ? draft.before : value;
+    const typed = read(text);
+    const wrong = 'wrong' in typed ? typed.wrong : '';
+    setDraft({ text, wrong, before });
+    onChange('wrong' in typed ? before : typed.value);
   };
   return (
     <Field>
@@ -96,53 +100,8 @@ export function QuantityField(props: QuantityFieldProps) {
           id={id}
           inputMode="text"
           autoComplete="off"
-          placeholder={placeholder ?? '–'}
-          value={draft?.text ?? textOf(value, kind, units)}
-          aria-invalid={draft?.wrong ? true : undefined}
-          aria-describedby={draft?.wrong ? `${id}-wrong` : undefined}
-          onChange={(e) => type(e.target.value)}
-          onBlur={() => draft && !draft.wrong && setDraft(null)}
-        />
-        <span>{sign(kind)}</span>
-      </div>
-      {draft?.wrong && (
-        <p id={`${id}-wrong`} role="alert">
-          {draft.wrong} What was entered before is kept.
-        </p>
-      )}
-    </Field>
-  );
-}
-
-interface PlainFieldProps {
-  label: ReactNode;
-  name: string;
-  unit: string;
-  value: number | null;
-  onChange: (value: number | null) => void;
-  range: readonly [number, number];
-}
-
-/** As a quantity field, for figures with one unit only. */
-export function PlainField({ label, name, unit, value, onChange, range }: PlainFieldProps) {
-  const id = useId();
-  const [draft, setDraft] = useState<{ text: string; wrong: string } | null>(null);
-  const type = (text: string): void => {
-    const number = text.trim() === '' ? null : Number(text.trim());
-    const good = number === null || (Number.isFinite(number) && number >= range[0] && number <= range[1]);
-    setDraft({ text, wrong: good ? '' : `${name} is a number from ${range[0]} to ${range[1]} ${unit}.` });
-    if (good) onChange(number);
-  };
-  return (
-    <Field>
-      <div>
-        <label htmlFor={id}>{label}</label>
-        <input
-          id={id}
-          inputMode="numeric"
-          autoComplete="off"
           placeholder="–"
-          value={draft?.text ?? (value === null ? '' : String(value))}
+          value={draft?.text ?? shown}
           aria-invalid={draft?.wrong ? true : undefined}
           aria-describedby={draft?.wrong ? `${id}-wrong` : undefined}
           onChange={(e) => type(e.target.value)}
@@ -157,4 +116,39 @@ export function PlainField({ label, name, unit, value, onChange, range }: PlainF
       )}
     </Field>
   );
+}
+
+/**
+ * A figure that can be typed in any unit of its kind. It is kept once, in one unit: changing what is shown changes
+ * nothing that was entered, and a wrong entry stays in the field with what to do about it.
+ */
+export function QuantityField({ label, name, kind, value, onChange, range, density_kgL }: QuantityFieldProps) {
+  const { units, sign, show } = useUnits();
+  const read = (text: string): Read => {
+    const typed = readTyped(text, kind, units, density_kgL);
+    if (!typed.ok) return { wrong: `${name} ${typed.words}.` };
+    if (typed.value !== null && (typed.value < range[0] || typed.value > range[1]))
+      return { wrong: `${name} is from ${show(range[0], kind)} to ${show(range[1], kind)}.` };
+    return { value: typed.value };
+  };
+  return <TypedField {...{ label, value, onChange, read }} unit={sign(kind)} shown={textOf(value, kind, units)} />;
+}
+
+interface PlainFieldProps {
+  label: ReactNode;
+  name: string;
+  unit: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+  range: readonly [number, number];
+}
+
+/** As a quantity field, for figures with one unit only. */
+export function PlainField({ label, name, unit, value, onChange, range }: PlainFieldProps) {
+  const read = (text: string): Read => {
+    const number = text.trim() === '' ? null : Number(text.trim());
+    const good = number === null || (Number.isFinite(number) && number >= range[0] && number <= range[1]);
+    return good ? { value: number } : { wrong: `${name} is a number from ${range[0]} to ${range[1]} ${unit}.` };
+  };
+  return <TypedField {...{ label, unit, value, onChange, read }} shown={value === null ? '' : String(value)} />;
 }

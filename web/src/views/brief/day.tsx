@@ -6,13 +6,11 @@ import { FigureText } from './computed-figure.tsx';
 import type { BriefDesk } from './desk.ts';
 import { Block, Computed, Notes, Two } from './fields.ts';
 
-const CALM = { direction_deg: null, from_deg: null, to_deg: null, speed_kt: 0, gust_kt: null };
-
 /** The day: pasted as a report, or typed; a typed figure counts over the report's. */
 export function Day({ desk }: { desk: BriefDesk }) {
   const { input, brief, read, set, setReport, context } = desk;
   const { show } = useUnits();
-  const wind = input.wind ?? CALM;
+  const { wind } = input;
   const setWind = (change: Partial<typeof wind>): void => set({ wind: { ...wind, ...change } });
   return (
     <Block>
@@ -42,7 +40,7 @@ export function Day({ desk }: { desk: BriefDesk }) {
           name="The wind’s direction"
           unit="° true"
           range={[0, 360]}
-          value={input.wind?.direction_deg ?? null}
+          value={wind.direction_deg}
           onChange={(direction_deg) => setWind({ direction_deg, from_deg: null, to_deg: null })}
         />
         <PlainField
@@ -58,15 +56,15 @@ export function Day({ desk }: { desk: BriefDesk }) {
           name="The wind"
           kind="wind"
           range={[0, 150]}
-          value={input.wind?.speed_kt ?? null}
-          onChange={(speed_kt) => (speed_kt === null ? set({ wind: null }) : setWind({ speed_kt }))}
+          value={wind.speed_kt}
+          onChange={(speed_kt) => setWind({ speed_kt })}
         />
         <QuantityField
           label="Gust"
           name="The gust"
           kind="wind"
-          range={[input.wind?.speed_kt ?? 0, 180]}
-          value={input.wind?.gust_kt ?? null}
+          range={[wind.speed_kt ?? 0, 180]}
+          value={wind.gust_kt}
           onChange={(gust_kt) => setWind({ gust_kt })}
         />
         <QuantityField

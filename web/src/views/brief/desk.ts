@@ -103,7 +103,7 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
           read,
           set: (change: Partial<BriefInput>) => setInput((old) => old && { ...old, ...change }),
           setReport: (report: string) =>
-            setInput((old) => old && { ...old, report, ...readReport(report, context.now).fields }),
+            setInput((old) => old && { ...old, report, ...readReport(report, context.now, old.report).fields }),
           clear: () => setInput(emptyBrief(loaded.type)),
           reload: async () => setLoaded(await fetchLoaded(aircraft)),
         }

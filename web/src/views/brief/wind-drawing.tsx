@@ -14,8 +14,7 @@ export function WindDrawing({ desk }: { desk: BriefDesk }) {
   const limits = context.type.wind.rotor_kt;
   const { wind, heading_deg } = input;
   const relative = known(brief.components)?.relative_deg ?? null;
-  const speed = wind?.speed_kt ?? null;
-  const gust = wind?.gust_kt ?? null;
+  const { speed_kt: speed, gust_kt: gust } = wind;
   const shore = useMemo(() => {
     const out: [number, number][] = [];
     for (let a = 0; a <= 360; a += 3) {

@@ -1,8 +1,8 @@
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 
-/** A chapter of a type on paper. */
-export const Chapter = styled.section`
+/** A chapter of a type on paper; where its table is wider than the page it scrolls, with the keyboard too. */
+export const Chapter = styled.section.attrs({ tabIndex: 0 })`
   background: var(--sheet);
   border: 1px solid var(--line);
   border-radius: 12px;
