@@ -18,18 +18,10 @@ export type {
   RotorParameters,
   SimulatorParameters,
 } from './simulator-parameters.ts';
-export {
-  type Caption,
-  isWatched,
-  needWatched,
-  type StandInPreset,
-  type TypeFile,
-  typeFileJsonSchema,
-  typeFileSchema,
-  type WatchedType,
-} from './type-file.ts';
+export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
+export { isWatched, needWatched, type WatchedType } from './watched-type.ts';
 export { ABORT_REASONS, type AbortReason, abortReasonSchema, type RunUpWatch, type StartWatch } from './watches.ts';
-export { type Choice, ENGINE_FIRST, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
+export { type Choice, ENGINE_FIRST, isAsked, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';
 export { diffTypes, type TypeChange } from './type-diff.ts';
 export { bandWords } from './limits.ts';

@@ -7,8 +7,8 @@ import { conditionSchema } from './condition-schema.ts';
 import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, windSchema } from './airframe.ts';
 import { bandEdge, limitSchema } from './limits.ts';
 import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
-import { type SimulatorParameters, simulatorParametersSchema } from './simulator-parameters.ts';
-import { abortReasonSchema, type RunUpWatch, runUpWatchSchema, type StartWatch, startWatchSchema } from './watches.ts';
+import { simulatorParametersSchema } from './simulator-parameters.ts';
+import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
 import { choiceSchema, equipmentSchema, turnRoundSchema } from './ways.ts';
 
 const captionSchema = z.strictObject({
@@ -82,23 +82,6 @@ const shape = z.strictObject({
 /** An aircraft type as one open file, format `rouse-type/1`. */
 export type TypeFile = z.infer<typeof shape>;
 
-/** A type whose start is watched by sensors and can be simulated; the others are timed by hand. */
-export interface WatchedType extends TypeFile {
-  startWatches: [StartWatch, ...StartWatch[]];
-  runUpWatch: RunUpWatch;
-  simulator: SimulatorParameters;
-}
-
-/** @throws RangeError for a type that is timed by hand */
-export function needWatched(type: TypeFile): WatchedType {
-  if (!isWatched(type)) throw new RangeError(`${type.name} has no watch and no simulator yet`);
-  return type;
-}
-
-export function isWatched(type: TypeFile): type is WatchedType {
-  return type.startWatches.length > 0 && type.runUpWatch !== undefined && type.simulator !== undefined;
-}
-
 /** The schema of type files, with the relations between their parts. */
 export const typeFileSchema = shape.superRefine((type, context) => {
   const report = (path: (string | number)[], message: string): void => {
@@ -169,6 +152,8 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
   type.choices.forEach((c, i) => {
     if (!answers.get(c.id)!.has(c.usual))
       report(['choices', i, 'usual'], `${c.usual} is none of the alternatives of ${c.id}`);
+    if (c.when && !answers.get(c.when.choice)?.has(c.when.is))
+      report(['choices', i, 'when'], `${c.when.is} is no answer to a choice named ${c.when.choice}`);
   });
   unique(
     type.choices.map((c) => c.id),

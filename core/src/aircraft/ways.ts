@@ -18,11 +18,18 @@ export const choiceSchema = z.strictObject({
   usual: z.string(),
   /** answered by the program for each run: the engine that is started first */
   derived: z.boolean().optional(),
+  /** asked only where another choice is answered so */
+  when: z.strictObject({ choice: z.string(), is: z.string() }).optional(),
 });
 export type Choice = z.infer<typeof choiceSchema>;
 
 /** The answers of one house, or one run: choice id to alternative id. */
 export type Ways = Readonly<Record<string, string>>;
+
+/** Whether a question arises at all, given the other answers. */
+export function isAsked({ when }: Choice, answerOf: (choice: string) => string | undefined): boolean {
+  return when === undefined || answerOf(when.choice) === when.is;
+}
 
 /** The short list of a turn-round: a procedure of its own with conditions for using it. */
 export const turnRoundSchema = z.strictObject({

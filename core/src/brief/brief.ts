@@ -4,6 +4,7 @@ import { chartLimit } from '../chart/index.ts';
 import { fuelPlan, weightBalance } from '../loading/index.ts';
 import {
   hoverMargin,
+  OEI_MARGIN_frac,
   oeiMasses,
   oeiRequiredRating,
   pistonHover,
@@ -124,7 +125,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     liftMass_kg,
     hoverIge: hover(LOW_HOVER_ft),
     hoverOge: hover(null),
-    oei: twin && powered ? inAir(() => oeiMasses(powered, air)) : null,
+    oei: twin && powered ? inAir(() => oeiMasses(powered, air, OEI_MARGIN_frac)) : null,
     oeiAtLift:
       twin && powered
         ? inAir(() =>

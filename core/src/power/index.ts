@@ -16,6 +16,7 @@ export {
 } from './model.ts';
 export {
   type OeiMass,
+  OEI_MARGIN_frac,
   oeiMasses,
   type OeiRequired,
   oeiRequiredRating,

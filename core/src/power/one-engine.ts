@@ -6,7 +6,8 @@ import { type Condition, hoverCondition, needMass, requiredPower } from './hover
 import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft } from './model.ts';
 
 /** A rating holds when it has this much more than the hover takes. */
-const SUFFICIENT = 1.02;
+export const OEI_MARGIN_frac = 0.02;
+const SUFFICIENT = 1 + OEI_MARGIN_frac;
 /** Height of the skids for "in ground effect", ft. */
 const LOW_HOVER_ft = 5;
 
@@ -29,15 +30,19 @@ export interface OeiMass {
   limiter: PowerLimiter;
 }
 
-/** The weights that one engine holds in the hover on each rating, not capped by structure. @throws NOT_MULTI_ENGINE */
-export function oeiMasses(aircraft: PoweredAircraft, air: Air): Record<OeiRatingId, OeiMass> {
+/**
+ * The weights that one engine holds in the hover on each rating, not capped by structure.
+ * @param margin_frac power kept over what the hover takes; `OEI_MARGIN_frac` gives the weights at which the verdict turns
+ * @throws Refused NOT_MULTI_ENGINE
+ */
+export function oeiMasses(aircraft: PoweredAircraft, air: Air, margin_frac = 0): Record<OeiRatingId, OeiMass> {
   needTwin(aircraft);
   const high = hoverCondition(aircraft, air, {}, 'conservative');
   const low = hoverCondition(aircraft, air, { skid_height_ft: LOW_HOVER_ft }, 'conservative');
   const powers = powersOf(aircraft, air);
   const of = (rating: OeiRatingId): OeiMass => ({
-    oge_kg: massHeldBy(aircraft, high, powers[rating].P_kW),
-    ige_kg: massHeldBy(aircraft, low, powers[rating].P_kW),
+    oge_kg: massHeldBy(aircraft, high, powers[rating].P_kW, margin_frac),
+    ige_kg: massHeldBy(aircraft, low, powers[rating].P_kW, margin_frac),
     ...powers[rating],
   });
   return { OEI_CONT: of('OEI_CONT'), OEI_2MIN: of('OEI_2MIN'), OEI_30S: of('OEI_30S') };

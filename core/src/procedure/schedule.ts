@@ -32,6 +32,8 @@ const PRIOR_WEIGHT = 3;
 /** Earlier waits count when the air was this near, K. */
 const NEAR_K = 8;
 const MOST_PAST = 30;
+/** A wait that took a quarter or four times the usual was tapped in passing, or interrupted: nothing is learned from it. */
+const PLAUSIBLE_FACTOR = 4;
 
 /** Duration of an item: the hands' usual, or for a wait what this tail took near this temperature, with the type's as prior. */
 export function durationOf(item: Item, past: readonly PastWait[], oat_C: number | null): Step['dur'] {
@@ -39,7 +41,10 @@ export function durationOf(item: Item, past: readonly PastWait[], oat_C: number 
   if (item.kind !== 'wait' && item.kind !== 'watch') return { fixed: item.hands_s ?? HANDS_S[item.kind] };
   const near = past.filter(
     (p) =>
-      p.item === item.id && p.took_s > 0 && (oat_C === null || p.oat_C === null || Math.abs(p.oat_C - oat_C) <= NEAR_K),
+      p.item === item.id &&
+      p.took_s >= item.usual_s / PLAUSIBLE_FACTOR &&
+      p.took_s <= item.usual_s * PLAUSIBLE_FACTOR &&
+      (oat_C === null || p.oat_C === null || Math.abs(p.oat_C - oat_C) <= NEAR_K),
   );
   const { mu, sigma } = lognormalFit({
     durations_s: near.slice(0, MOST_PAST).map((p) => p.took_s),

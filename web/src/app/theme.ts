@@ -121,6 +121,7 @@ export const GlobalStyle = createGlobalStyle`
     -webkit-font-smoothing: antialiased;
   }
   button { font: inherit; color: inherit; }
+  a { color: inherit; text-underline-offset: 3px; text-decoration-color: var(--button-line); }
   :focus-visible { outline: 3px solid var(--now); outline-offset: 2px; }
   ol, ul { list-style: none; padding: 0; }
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; animation: none !important; } }

@@ -37,8 +37,3 @@ export function prepareCanvas(canvas: HTMLCanvasElement | null, size: Size): Can
   context.clearRect(0, 0, size.width, size.height);
   return context;
 }
-
-/** The present value of a colour token, for canvas. */
-export function tokenColour(name: string): string {
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-}

@@ -1,11 +1,14 @@
+import { BarChart, ScatterChart } from 'echarts/charts';
+import { PolarComponent } from 'echarts/components';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../../app/store.ts';
 import { SlimButton } from '../button.tsx';
 import { DataTable } from '../data-table.tsx';
-import { tokenColour } from '../../platform/size.ts';
+import { tokenColour, useLight } from '../../platform/light.ts';
 import { ChartTitle } from './frame.tsx';
 import { echarts } from './echart.ts';
+
+echarts.use([BarChart, ScatterChart, PolarComponent]);
 
 const Box = styled.section`
   display: grid;
@@ -85,7 +88,7 @@ interface ChartProps {
 export function Chart({ title, about, label, draw, missing, figures }: ChartProps) {
   const place = useRef<HTMLDivElement>(null);
   const [table, setTable] = useState(false);
-  const light = useAppSelector((s) => s.settings.light);
+  const light = useLight();
   const drawn = draw !== null;
   useEffect(() => {
     const element = place.current;

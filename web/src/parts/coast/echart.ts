@@ -1,10 +1,9 @@
-import { BarChart, LineChart, ScatterChart } from 'echarts/charts';
+import { LineChart } from 'echarts/charts';
 import {
   DataZoomComponent,
   GridComponent,
   MarkAreaComponent,
   MarkLineComponent,
-  PolarComponent,
   TooltipComponent,
 } from 'echarts/components';
 import * as echarts from 'echarts/core';
@@ -12,11 +11,8 @@ import { LabelLayout } from 'echarts/features';
 import { CanvasRenderer } from 'echarts/renderers';
 
 echarts.use([
-  BarChart,
   LineChart,
-  ScatterChart,
   GridComponent,
-  PolarComponent,
   TooltipComponent,
   DataZoomComponent,
   MarkAreaComponent,

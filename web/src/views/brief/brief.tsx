@@ -25,11 +25,13 @@ const Grid = styled.main`
   ${upright} {
     grid-template: auto auto auto auto / minmax(0, 1fr) 320px;
     grid-template-areas: 'head head' 'left right' 'mid mid' 'foot foot';
+    height: auto;
+    max-height: 100%;
     overflow: auto;
   }
   ${phone} {
     grid-template: auto auto auto auto auto / minmax(0, 1fr);
-    grid-template-areas: 'head' 'left' 'right' 'mid' 'foot';
+    grid-template-areas: 'head' 'left' 'mid' 'right' 'foot';
   }
 `;
 
@@ -68,6 +70,20 @@ const Head = styled.header`
   ${upright} {
     padding: 8px 16px;
   }
+  ${phone} {
+    flex-wrap: wrap;
+    gap: 4px 22px;
+    > :nth-child(2) {
+      order: 3;
+      flex: 1 0 100%;
+    }
+    > :last-child {
+      margin-left: auto;
+    }
+    > :last-child p {
+      white-space: normal;
+    }
+  }
 `;
 
 const Left = styled.div`
@@ -79,6 +95,9 @@ const Left = styled.div`
   flex-direction: column;
   gap: 16px;
   overflow: auto;
+  ${upright} {
+    overflow: visible;
+  }
 `;
 
 const Mid = styled.div`
@@ -97,6 +116,13 @@ const Mid = styled.div`
     grid-template-rows: 280px 260px 220px;
     border-top: 1px solid var(--line);
     overflow: visible;
+    min-height: auto;
+  }
+  ${phone} {
+    grid-template: 280px 280px 280px 240px / minmax(0, 1fr);
+    > * {
+      grid-column: 1;
+    }
   }
 `;
 

@@ -36,7 +36,7 @@ export function Day({ desk }: { desk: BriefDesk }) {
       </Notes>
       <Two>
         <PlainField
-          label="Wind from"
+          label="Wind"
           name="The wind’s direction"
           unit="° true"
           range={[0, 360]}

@@ -34,6 +34,11 @@ export const Computed = styled.div`
     ${mono}
     font-weight: 640;
     text-align: right;
+    white-space: nowrap;
+  }
+  b[data-state='unknown'],
+  b[data-state='refused'] {
+    white-space: normal;
   }
   b[data-state='unknown'],
   b[data-state='refused'] {

@@ -2,6 +2,7 @@ import { type Brief, known } from '@rouse/core/brief';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { upright } from '../../app/theme.ts';
 import { PrimaryButton } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { useUnits } from '../../parts/units.ts';
@@ -18,6 +19,11 @@ const Column = styled.aside`
   display: flex;
   flex-direction: column;
   overflow: auto;
+  ${upright} {
+    overflow: visible;
+    border-left: 0;
+    border-bottom: 1px solid var(--line);
+  }
 `;
 
 const Go = styled.div`

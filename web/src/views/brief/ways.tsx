@@ -1,3 +1,4 @@
+import { isAsked } from '@rouse/core/aircraft';
 import { houseWay } from '@rouse/core/brief';
 import { useId } from 'react';
 import styled from 'styled-components';
@@ -49,13 +50,13 @@ const Way = styled.div`
 
 /** How the list is worked today: the house's answers, and what this day changes, with the reason. */
 export function Ways({ desk }: { desk: BriefDesk }) {
-  const { context, input, set } = desk;
+  const { context, input, set, brief } = desk;
   const id = useId();
   return (
     <Block>
       <Small>Ways of working</Small>
       {context.type.choices
-        .filter((c) => !c.derived)
+        .filter((c) => !c.derived && isAsked(c, (other) => brief.ways[other]))
         .map((c) => {
           const house = houseWay(c, context.house);
           const day = input.ways[c.id];

@@ -1,5 +1,5 @@
 import { known } from '@rouse/core/brief';
-import { maxHoverMass, oeiMasses, type PoweredAircraft } from '@rouse/core/power';
+import { maxHoverMass, OEI_MARGIN_frac, oeiMasses, type PoweredAircraft } from '@rouse/core/power';
 import { attempt, isRefusal, roundStep } from '@rouse/core/quantity';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
@@ -37,15 +37,18 @@ function curvesOf(desk: BriefDesk): Curves | null {
     oat_C,
     bleed: input.bleed,
   });
-  if (engines > 1)
+  if (engines > 1) {
+    const held = (rating: 'OEI_CONT' | 'OEI_2MIN' | 'OEI_30S'): number[] =>
+      masses((t) => oeiMasses(aircraft, air(t), OEI_MARGIN_frac)[rating].oge_kg);
     return {
       oat,
       coasts: [
-        { name: 'holds on continuous', kg: masses((t) => oeiMasses(aircraft, air(t)).OEI_CONT.oge_kg), hard: false },
-        { name: 'holds two minutes', kg: masses((t) => oeiMasses(aircraft, air(t)).OEI_2MIN.oge_kg), hard: false },
-        { name: 'holds thirty seconds', kg: masses((t) => oeiMasses(aircraft, air(t)).OEI_30S.oge_kg), hard: true },
+        { name: 'holds on continuous', kg: held('OEI_CONT'), hard: false },
+        { name: 'holds two minutes', kg: held('OEI_2MIN'), hard: false },
+        { name: 'holds thirty seconds', kg: held('OEI_30S'), hard: true },
       ],
     };
+  }
   return {
     oat,
     coasts: [

@@ -2,12 +2,11 @@ import type { WatchedType } from '@rouse/core/aircraft';
 import { type LegSpan, legSpans, type RunState } from '@rouse/core/procedure';
 import { columnOf, type Trace } from '@rouse/core/trace';
 import { useEffect, useRef, useState } from 'react';
-import { useAppSelector } from '../../app/store.ts';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { echarts } from '../../parts/coast/echart.ts';
 import { minutes } from '../../parts/words.ts';
-import { tokenColour } from '../../platform/size.ts';
+import { tokenColour, useLight } from '../../platform/light.ts';
 import { DataTable } from '../../parts/data-table.tsx';
 
 const TABLE_ROWS = 24;
@@ -66,7 +65,7 @@ function Chart({
   channels: { rotor: string; speed: string; volts: string };
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const light = useAppSelector((s) => s.settings.light);
+  const light = useLight();
   useEffect(() => {
     const element = box.current;
     if (!element) return;

@@ -25,7 +25,7 @@ export const Kicker = styled.div`
   font-weight: 650;
   display: flex;
   justify-content: space-between;
-  span:last-child {
+  span:nth-child(2) {
     ${mono}
   }
 `;

@@ -3,7 +3,8 @@ import { useAppSelector } from '../../app/store.ts';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
-import { prepareCanvas, tokenColour, useSize } from '../../platform/size.ts';
+import { tokenColour } from '../../platform/light.ts';
+import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { WatchedRun } from '../../run/run-slice.ts';
 

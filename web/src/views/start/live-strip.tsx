@@ -3,7 +3,8 @@ import { useRef } from 'react';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { STRIP_MARGIN, StripChart, stripScales } from '../../parts/coast/strip-chart.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
-import { prepareCanvas, tokenColour, useSize } from '../../platform/size.ts';
+import { tokenColour } from '../../platform/light.ts';
+import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { WatchedRun } from '../../run/run-slice.ts';
 

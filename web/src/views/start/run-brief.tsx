@@ -1,8 +1,9 @@
+import { isAsked } from '@rouse/core/aircraft';
 import { wayOf } from '@rouse/core/procedure';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { mono } from '../../app/theme.ts';
+import { mono, upright } from '../../app/theme.ts';
 import { Button, SlimButton } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { useUnits } from '../../parts/units.ts';
@@ -15,6 +16,9 @@ const Column = styled.aside`
   background: var(--sheet);
   padding: 12px 16px;
   overflow: auto;
+  ${upright} {
+    overflow: visible;
+  }
   display: grid;
   gap: 14px;
   align-content: start;
@@ -39,6 +43,13 @@ const Column = styled.aside`
     border-top: 1px solid var(--hair);
     font-size: 13.5px;
   }
+`;
+
+const Words = styled.p`
+  font-size: 13.5px;
+  color: var(--soft);
+  padding: 5px 0;
+  border-top: 1px solid var(--hair);
 `;
 
 /** What this run took from its brief: the figures its readings are held against, and the ways of working. */
@@ -66,7 +77,7 @@ export function RunBrief({ followed: { type, state } }: { followed: FollowedRun 
             </div>
           ))}
         </dl>
-        {brief && <p>{brief.words}</p>}
+        {brief && <Words>{brief.words}</Words>}
       </section>
       {brief && brief.accepted.length > 0 && (
         <section>
@@ -84,6 +95,7 @@ export function RunBrief({ followed: { type, state } }: { followed: FollowedRun 
         <Small>Ways of working</Small>
         <dl>
           {type.choices.map((c) => {
+            if (!isAsked(c, (other) => wayOf(type, state, other))) return null;
             const answer = wayOf(type, state, c.id);
             return (
               <div key={c.id}>

@@ -28,7 +28,7 @@ const Grid = styled.div`
   min-width: 0;
   height: 100%;
   ${upright} {
-    grid-template: auto minmax(0, auto) minmax(0, auto) minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
+    grid-template: auto auto auto minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
     grid-template-areas: 'head head' 'left right' 'mid mid' '. .' 'foot foot';
     overflow: auto;
   }
@@ -47,6 +47,9 @@ const Left = styled.main`
   flex-direction: column;
   gap: 14px;
   overflow: auto;
+  ${upright} {
+    overflow: visible;
+  }
 `;
 
 const Mid = styled.section`
@@ -60,6 +63,15 @@ const Mid = styled.section`
   ${upright} {
     grid-template-rows: auto 262px auto 106px;
     border-top: 1px solid var(--line);
+  }
+  &[data-walk] {
+    ${upright} {
+      display: block;
+      min-height: auto;
+      > * + * {
+        margin-top: 10px;
+      }
+    }
   }
   ${phone} {
     display: none;
@@ -122,7 +134,11 @@ export function StartView() {
         <StillOpenList followed={followed} />
         <NotDoneList followed={followed} />
       </Left>
-      <Mid aria-label={state.abort ? 'Abort' : 'Drawings'} data-abort={state.abort ? true : undefined}>
+      <Mid
+        aria-label={state.abort ? 'Abort' : 'Drawings'}
+        data-abort={state.abort ? true : undefined}
+        data-walk={state.abort || watched ? undefined : true}
+      >
         {state.abort ? (
           <AbortPanel followed={followed} abort={state.abort} />
         ) : watched ? (

@@ -1,6 +1,7 @@
 import {
   differences,
   itemState,
+  presentFlow,
   presentItem,
   procedureOf,
   type RunSchedule,
@@ -8,6 +9,7 @@ import {
   wasFlowed,
   zonesOf,
 } from '@rouse/core/procedure';
+import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { upright } from '../../app/theme.ts';
 import { ChartTitle } from '../../parts/coast/frame.tsx';
@@ -24,6 +26,7 @@ const Zones = styled.div`
   min-height: 0;
   ${upright} {
     overflow: visible;
+    min-height: auto;
   }
 `;
 
@@ -96,6 +99,14 @@ export function WalkRound({ followed }: { followed: FollowedRun }) {
   const list = procedureOf(type, state);
   const leg = type.legs.find((l) => l.id === (present?.leg ?? list[list.length - 1]?.leg));
   const plan = scheduleOf(type, state, { past: detail.past });
+  const flow = presentFlow(type, state);
+  const region = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // the present item stays in sight where the zones scroll
+    const zones = region.current;
+    const line = zones?.querySelector<HTMLElement>('[aria-current]');
+    if (zones && line) zones.scrollTop = line.offsetTop - zones.offsetTop - zones.clientHeight / 2;
+  }, [present]);
   if (!leg) return null;
   const differing = new Set(differences(type, state).map((i) => i.id));
   return (
@@ -103,7 +114,7 @@ export function WalkRound({ followed }: { followed: FollowedRun }) {
       <ChartTitle title={leg.label} about="zone by zone, in the order of the list" />
       {/* it scrolls, and must be reached there with the keyboard */}
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <Zones tabIndex={0} role="region" aria-label={`${leg.label}, zone by zone`}>
+      <Zones ref={region} tabIndex={0} role="region" aria-label={`${leg.label}, zone by zone`}>
         {zonesOf(type, state, leg.id).map((zone) => (
           <section key={zone.zone}>
             <Small>{zone.zone}</Small>
@@ -116,7 +127,7 @@ export function WalkRound({ followed }: { followed: FollowedRun }) {
                     data-status={status}
                     data-flowed={(status === 'todo' && wasFlowed(state, item)) || undefined}
                     data-differs={differing.has(item.id) || undefined}
-                    aria-current={item === present ? 'step' : undefined}
+                    aria-current={(flow ? flow.zone === zone.zone : item === present) ? 'step' : undefined}
                   >
                     {item.challenge}
                   </li>

@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import { isAsked, type TypeFile } from '@rouse/core/aircraft';
 import { houseWay } from '@rouse/core/brief';
 import { useEffect, useState } from 'react';
 import { Label, Radio, RadioGroup } from 'react-aria-components';
@@ -46,6 +46,10 @@ export function House({ type }: { type: TypeFile }) {
       .then(setWays)
       .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)));
   }, [type.id]);
+  const wayOfHouse = (id: string): string | undefined => {
+    const other = type.choices.find((c) => c.id === id);
+    return other && ways ? houseWay(other, ways) : undefined;
+  };
   const choose = async (choice: string, to: string): Promise<void> => {
     try {
       setWays(await putJson<Record<string, string>>(`/types/${type.id}/ways`, { version: type.version, choice, to }));
@@ -61,7 +65,7 @@ export function House({ type }: { type: TypeFile }) {
       <p>What the house does. A pilot may differ for one run, with a reason that is kept in its journal.</p>
       {trouble !== null && <p role="alert">{trouble}</p>}
       {type.choices
-        .filter((c) => !c.derived)
+        .filter((c) => !c.derived && isAsked(c, wayOfHouse))
         .map((c) => (
           <RadioGroup
             key={c.id}

@@ -15,6 +15,7 @@ const Page = styled.main`
   display: grid;
   gap: 16px;
   align-content: start;
+  grid-auto-rows: max-content;
   header {
     display: flex;
     gap: 16px;
