@@ -2,15 +2,7 @@ import type { EngineFirst } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { fuelPlan, weightBalance } from '../loading/index.ts';
-import {
-  hoverMargin,
-  OEI_MARGIN_frac,
-  oeiMasses,
-  oeiRequiredRating,
-  pistonHover,
-  type PistonAircraft,
-  type PoweredAircraft,
-} from '../power/index.ts';
+import { hoverMargin, OEI_MARGIN_frac, oeiMasses, oeiRequiredRating, pistonHover } from '../power/index.ts';
 import { type BriefRecord, reduceRun, scheduleOf } from '../procedure/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
 import { safeSeparation } from '../rotorwash/index.ts';
@@ -20,6 +12,7 @@ import { expectedStart } from './expected-start.ts';
 import { type Figure, figure, known, need } from './figure.ts';
 import { holdsOf } from './holds.ts';
 import { type BriefContext, type BriefInput, houseWay, type Neighbour } from './input.ts';
+import { pistonOf, poweredOf } from './power-model.ts';
 import type { Brief, BriefFigures, Hold, HoverFigure, NeighbourWash } from './result.ts';
 import { startOrder } from './start-order.ts';
 
@@ -102,7 +95,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     inAir(() => chartLimit({ rating, pa_ft: air.pa_ft, oat_C: air.oat_C, tables: charts }).display.limit);
   const hover = (skid_height_ft: number | null): Figure<HoverFigure> =>
     inAir(() => hoverOf(context, need(liftMass_kg, 'mass_kg'), air, skid_height_ft));
-  const powered = poweredOf(context);
+  const powered = poweredOf(context.type);
 
   const brief: BriefFigures = {
     pressureAltitude_ft: figure(() => roundStep(need(pa, 'qnh'), 10, 'ceil')),
@@ -196,13 +189,6 @@ function waysOf(input: BriefInput, { type, house }: BriefContext): Record<string
   return Object.fromEntries(type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? houseWay(c, house)]));
 }
 
-function poweredOf({ type }: BriefContext): PoweredAircraft | null {
-  const { hover, engine } = type.performance;
-  if (!engine) return null;
-  const { mtow_kg, empty_kg } = type.loading;
-  return { ...hover, engine, engines: type.engines.length, mtow_kg, empty_kg };
-}
-
 function washing({ type }: BriefContext): Parameters<typeof safeSeparation>[0] {
   const { hover } = type.performance;
   return { ...type.loading, download: hover.download, main: hover.main, blade_sail: type.wind.blade_sail };
@@ -214,8 +200,7 @@ function hoverOf(
   air: { pa_ft: number; oat_C: number; bleed: string },
   skid_height_ft: number | null,
 ): HoverFigure {
-  const { hover, piston, chart } = context.type.performance;
-  const powered = poweredOf(context);
+  const powered = poweredOf(context.type);
   if (powered) {
     const m = hoverMargin(powered, { ...air, mass_kg, skid_height_ft, rating: 'TOP' });
     return {
@@ -225,13 +210,7 @@ function hoverOf(
       limitedBy: m.limiter.toLowerCase(),
     };
   }
-  const aircraft: PistonAircraft = {
-    ...hover,
-    ...context.type.loading,
-    piston: piston!,
-    charts: { TOP: chart.TOP, MCP: chart.MCP },
-  };
-  const m = pistonHover(aircraft, { ...air, mass_kg, skid_height_ft });
+  const m = pistonHover(pistonOf(context.type)!, { ...air, mass_kg, skid_height_ft });
   return {
     required: m.display.required_inHg,
     available: roundStep(m.available_inHg, 0.1, 'floor'),

@@ -13,4 +13,5 @@ export {
   NO_WIND,
 } from './input.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
+export { type WeightCurves, weightCurves } from './weight-curves.ts';
 export type { Brief, Hold, HoverFigure, NeighbourWash } from './result.ts';

@@ -55,18 +55,29 @@ export interface MaxHoverMass {
   display: { mass_kg: number };
 }
 
-/** The largest mass that a power holds in the hover; power rises strictly with mass. @throws Refused NO_SOLUTION */
-export function massHeldBy(aircraft: PoweredAircraft, at: Condition, power_kW: number, margin_frac = 0): number {
-  const short = (mass: number): boolean => requiredPower(aircraft, mass, at).P_shaft_kW * (1 + margin_frac) > power_kW;
-  let low = 0.2 * aircraft.mtow_kg;
-  let high = 2.5 * aircraft.mtow_kg;
-  if (short(low)) throw new Refused('NO_SOLUTION', 'mass_kg');
-  if (!short(high)) return high;
+/**
+ * The largest mass that is held, to machine precision, between 0.2 and 2.5 of the greatest permitted one.
+ * @param isHeld true up to some mass and false above it
+ * @throws Refused NO_SOLUTION
+ */
+export function greatestMass(mtow_kg: number, isHeld: (mass_kg: number) => boolean): number {
+  let low = 0.2 * mtow_kg;
+  let high = 2.5 * mtow_kg;
+  if (!isHeld(low)) throw new Refused('NO_SOLUTION', 'mass_kg');
+  if (isHeld(high)) return high;
   for (let mid = (low + high) / 2; mid > low && mid < high; mid = (low + high) / 2) {
-    if (short(mid)) high = mid;
-    else low = mid;
+    if (isHeld(mid)) low = mid;
+    else high = mid;
   }
   return low;
+}
+
+/** The largest mass that a power holds in the hover; power rises strictly with mass. @throws Refused NO_SOLUTION */
+export function massHeldBy(aircraft: PoweredAircraft, at: Condition, power_kW: number, margin_frac = 0): number {
+  return greatestMass(
+    aircraft.mtow_kg,
+    (mass) => requiredPower(aircraft, mass, at).P_shaft_kW * (1 + margin_frac) <= power_kW,
+  );
 }
 
 /** The mass at which the blades are as loaded as they may be. */

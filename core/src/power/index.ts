@@ -29,6 +29,7 @@ export {
   type PistonAircraft,
   pistonHover,
   type PistonHover,
+  pistonMass,
   type PistonPower,
   pistonPowerSchema,
 } from './piston.ts';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type ChartTable, chartLookup } from '../chart/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
+import { greatestMass } from './capability.ts';
 import { type GroundEffectModel, type Height, hoverCondition, needMass, requiredPower } from './hover-power.ts';
 import type { Air, HoverModel } from './model.ts';
 
@@ -74,4 +75,15 @@ export function pistonHover(
       margin_inHg: roundStep(margin_inHg, 0.1, 'floor'),
     },
   };
+}
+
+/** The greatest mass that the limit holds in the hover; what it takes rises with mass. @throws Refused NO_SOLUTION, OUT_OF_CHART */
+export function pistonMass(aircraft: PistonAircraft, input: Air & Height): number {
+  const at = hoverCondition(aircraft, input, input, 'conservative');
+  const chart = chartLookup(aircraft.charts.TOP, input.pa_ft, input.oat_C).value;
+  const available_inHg = Math.min(chart, fullThrottle_inHg(aircraft.piston, input.pa_ft));
+  return greatestMass(
+    aircraft.mtow_kg,
+    (mass) => manifoldPressureFor(aircraft, input, requiredPower(aircraft, mass, at).P_shaft_kW) <= available_inHg,
+  );
 }

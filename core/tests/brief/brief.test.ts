@@ -9,7 +9,9 @@ import {
   NO_WIND,
   readReport,
   startOrder,
+  weightCurves,
 } from '@rouse/core/brief';
+import { oeiRequiredRating } from '@rouse/core/power';
 import type { WindSide } from '@rouse/core/weather';
 import { acceptFromPilot, type ExceedanceEntry, payloadSchema, reduceRun } from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
@@ -256,6 +258,36 @@ describe('the engine that is started first', () => {
     expect(brief.order).toMatchObject({ first: 1 });
     expect(brief.schedule.planned.map((p) => p.item.id)).toContain('start-1-first');
     expect(brief.schedule.planned.map((p) => p.item.id)).not.toContain('start-2-first');
+  });
+});
+
+describe('weights that can be hovered', () => {
+  test.each(fleet.map((t) => [t.id, t] as const))(
+    '%s: less where it is warmer, and more in ground effect',
+    (_id, type) => {
+      const { oat_C, coasts } = weightCurves(type, 500, 12, 'none');
+      expect(oat_C[0]).toBeLessThan(0);
+      for (const { kg } of coasts) {
+        const given = kg.filter((v) => !Number.isNaN(v));
+        expect(given.length).toBeGreaterThan(5);
+        expect(given).toEqual(given.toSorted((a, b) => b - a));
+      }
+      coasts[0]!.kg.forEach((low, i) => expect(coasts.at(-1)!.kg[i]! >= low || Number.isNaN(low)).toBe(true));
+    },
+  );
+
+  test('the line of a rating is where the verdict turns', () => {
+    const context = contextOf('H9');
+    const at = briefOf(inputOf('H9'), context);
+    const pa_ft = known(at.pressureAltitude_ft)!;
+    const { oat_C, coasts } = weightCurves(context.type, pa_ft, 12, 'none');
+    const air = { pa_ft, oat_C: oat_C[5]!, bleed: 'none', skid_height_ft: null };
+    const { hover, engine } = context.type.performance;
+    const { mtow_kg, empty_kg } = context.type.loading;
+    const twin = { ...hover, engine: engine!, engines: 2, mtow_kg, empty_kg };
+    const line_kg = coasts[1]!.kg[5]!;
+    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg }).rating).toBe('OEI_2MIN');
+    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg + 11 }).rating).toBe('OEI_30S');
   });
 });
 

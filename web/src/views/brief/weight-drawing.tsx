@@ -1,70 +1,9 @@
-import { known } from '@rouse/core/brief';
-import { maxHoverMass, OEI_MARGIN_frac, oeiMasses, type PoweredAircraft } from '@rouse/core/power';
-import { attempt, isRefusal, roundStep } from '@rouse/core/quantity';
+import { known, weightCurves } from '@rouse/core/brief';
+import { roundStep } from '@rouse/core/quantity';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
 import { figureIn, useUnits } from '../../parts/units.ts';
 import type { BriefDesk } from './desk.ts';
-
-const STEP_C = 5;
-const WIDE_C = 25;
-
-interface Curves {
-  oat: number[];
-  /** coasts from the sea up, kg by temperature; NaN where there is none */
-  coasts: { name: string; kg: number[]; hard: boolean }[];
-}
-
-/** Weights that can be hovered against temperature, at today's pressure. */
-function curvesOf(desk: BriefDesk): Curves | null {
-  const { context, input, brief } = desk;
-  const pa_ft = known(brief.pressureAltitude_ft);
-  const { engine, hover } = context.type.performance;
-  if (pa_ft === null || !engine) return null;
-  const { mtow_kg, empty_kg } = context.type.loading;
-  const engines = context.type.engines.length;
-  const aircraft: PoweredAircraft = { ...hover, engine, engines, mtow_kg, empty_kg };
-  const middle = Math.round((input.oat_C ?? 10) / STEP_C) * STEP_C;
-  const oat: number[] = [];
-  for (let t = Math.max(-40, middle - WIDE_C); t <= Math.min(50, middle + WIDE_C); t += STEP_C) oat.push(t);
-  const masses = (of: (oat_C: number) => number): number[] =>
-    oat.map((oat_C) => {
-      const mass = attempt(() => of(oat_C));
-      return isRefusal(mass) ? NaN : roundStep(mass as number, 10, 'floor');
-    });
-  const air = (oat_C: number): { pa_ft: number; oat_C: number; bleed: string } => ({
-    pa_ft,
-    oat_C,
-    bleed: input.bleed,
-  });
-  if (engines > 1) {
-    const held = (rating: 'OEI_CONT' | 'OEI_2MIN' | 'OEI_30S'): number[] =>
-      masses((t) => oeiMasses(aircraft, air(t), OEI_MARGIN_frac)[rating].oge_kg);
-    return {
-      oat,
-      coasts: [
-        { name: 'holds on continuous', kg: held('OEI_CONT'), hard: false },
-        { name: 'holds two minutes', kg: held('OEI_2MIN'), hard: false },
-        { name: 'holds thirty seconds', kg: held('OEI_30S'), hard: true },
-      ],
-    };
-  }
-  return {
-    oat,
-    coasts: [
-      {
-        name: 'out of ground effect',
-        kg: masses((t) => maxHoverMass(aircraft, { ...air(t), rating: 'TOP' }).mass_power_kg),
-        hard: false,
-      },
-      {
-        name: 'in ground effect',
-        kg: masses((t) => maxHoverMass(aircraft, { ...air(t), rating: 'TOP', skid_height_ft: 5 }).mass_power_kg),
-        hard: true,
-      },
-    ],
-  };
-}
 
 /** Twins: the weight that one engine holds. Singles: the weight that can be hovered. The aircraft stands on the water. */
 export function WeightDrawing({ desk }: { desk: BriefDesk }) {
@@ -72,9 +11,11 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   const { context, input, brief } = desk;
   const twin = context.type.engines.length > 1;
   const pa_ft = known(brief.pressureAltitude_ft);
-  const middle = Math.round((input.oat_C ?? 10) / STEP_C);
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const curves = useMemo(() => curvesOf(desk), [pa_ft, middle, input.bleed, context.type]);
+  const near_C = Math.round(input.oat_C ?? 10);
+  const curves = useMemo(
+    () => (pa_ft === null ? null : weightCurves(context.type, pa_ft, near_C, input.bleed)),
+    [context.type, pa_ft, near_C, input.bleed],
+  );
   const lift = known(brief.liftMass_kg);
   const landing = known(brief.landing)?.ramp.mass_kg ?? null;
   const oat = input.oat_C;
@@ -93,12 +34,12 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
         grid: { left: 54, right: 14, top: 10, bottom: 26 },
         xAxis: {
           type: 'value',
-          min: curves.oat[0],
-          max: curves.oat[curves.oat.length - 1],
+          min: curves.oat_C[0],
+          max: curves.oat_C[curves.oat_C.length - 1],
           axisLabel: {
             fontFamily: ink.font,
             color: ink.colour('--soft'),
-            formatter: (v: number) => `${v} °C`,
+            formatter: (v: number) => show(v, 'temperature'),
             hideOverlap: true,
           },
           splitLine: { lineStyle: { color: ink.colour('--grid') } },
@@ -115,8 +56,8 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
           {
             type: 'line',
             data: [
-              [curves.oat[0], mass(high * 1.1)],
-              [curves.oat[curves.oat.length - 1], mass(high * 1.1)],
+              [curves.oat_C[0], mass(high * 1.1)],
+              [curves.oat_C[curves.oat_C.length - 1], mass(high * 1.1)],
             ],
             areaStyle: { color: ink.colour('--water2'), opacity: 1, origin: 'start' },
             lineStyle: { opacity: 0 },
@@ -126,11 +67,10 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
           },
           ...curves.coasts.map((coast, i) => ({
             type: 'line',
-            smooth: true,
             symbol: 'none',
             silent: true,
             z: 2 + i,
-            data: curves.oat.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
+            data: curves.oat_C.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
             areaStyle: {
               origin: 'end',
               opacity: 1,
@@ -141,16 +81,13 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
               width: coast.hard ? 2 : 1.4,
               type: coast.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
             },
-            markPoint: undefined,
-            endLabel: { show: false },
-            label: { show: false },
           })),
           ...curves.coasts.map((coast, i) => ({
             type: 'scatter',
             z: 12,
             silent: true,
             symbolSize: 0.1,
-            data: [[curves.oat[1], mass(coast.kg[1]!)]],
+            data: [[curves.oat_C[1], mass(coast.kg[1]!)]],
             label: {
               ...label,
               show: true,
@@ -165,7 +102,7 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
             z: 12,
             silent: true,
             symbolSize: 0.1,
-            data: [[curves.oat[curves.oat.length - 2], mass(high * 0.985)]],
+            data: [[curves.oat_C[curves.oat_C.length - 2], mass(high * 0.985)]],
             label: {
               ...label,
               show: true,
@@ -183,11 +120,10 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
             symbol: 'none',
             silent: true,
             data: [
-              [curves.oat[0], mass(mtow_kg)],
-              [curves.oat[curves.oat.length - 1], mass(mtow_kg)],
+              [curves.oat_C[0], mass(mtow_kg)],
+              [curves.oat_C[curves.oat_C.length - 1], mass(mtow_kg)],
             ],
             lineStyle: { color: ink.colour('--ink'), width: 1.2, type: [1, 3] },
-            endLabel: { show: false },
           },
           ...(oat !== null && lift !== null
             ? [
@@ -247,8 +183,8 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   }, [curves, units, lift, landing, oat, mtow_kg, twin, show]);
 
   const rows = curves
-    ? curves.oat.map((t, k) => [
-        `${t} °C`,
+    ? curves.oat_C.map((t, k) => [
+        show(t, 'temperature'),
         ...curves.coasts.map((c) => (Number.isNaN(c.kg[k]) ? 'not given' : show(c.kg[k]!, 'mass', 'floor'))),
       ])
     : [];
@@ -266,11 +202,7 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
           : 'Weights that can be hovered by temperature'
       }
       draw={draw}
-      missing={
-        context.type.performance.piston
-          ? 'A piston’s hover is read as manifold pressure: see At lift.'
-          : 'Unknown: enter the pressure, or paste a report.'
-      }
+      missing="Unknown: enter the pressure, or paste a report."
       figures={{ head: ['Outside', ...(curves?.coasts.map((c) => c.name) ?? [])], rows }}
     />
   );

@@ -1,0 +1,18 @@
+import type { TypeFile } from '../aircraft/index.ts';
+import type { PistonAircraft, PoweredAircraft } from '../power/index.ts';
+
+/** A turbine type as the power calculators take it; null for a piston type. */
+export function poweredOf({ performance, loading, engines }: TypeFile): PoweredAircraft | null {
+  const { hover, engine } = performance;
+  if (!engine) return null;
+  const { mtow_kg, empty_kg } = loading;
+  return { ...hover, engine, engines: engines.length, mtow_kg, empty_kg };
+}
+
+/** A piston type as the power calculators take it; null for a turbine type. */
+export function pistonOf({ performance, loading }: TypeFile): PistonAircraft | null {
+  const { hover, piston, chart } = performance;
+  if (!piston) return null;
+  const { mtow_kg, empty_kg } = loading;
+  return { ...hover, mtow_kg, empty_kg, piston, charts: { TOP: chart.TOP, MCP: chart.MCP } };
+}
