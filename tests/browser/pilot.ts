@@ -50,7 +50,7 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
   const kind = await asked(page);
   if (kind === 'figure') {
     const help = await page.$eval('#figure-help', (e) => e.textContent ?? '');
-    const figure = /The brief says (-?\d+)/.exec(help)?.[1] ?? /Good from (\d+)/.exec(help)?.[1] ?? '4';
+    const figure = /(?:The brief says|Good from) (-?[\d,.]+)/.exec(help)?.[1]?.replace(',', '') ?? '4';
     await page.focus('#figure');
     await page.keyboard.type(figure);
     await page.keyboard.press('Enter');

@@ -9,16 +9,8 @@ export {
   type Stamp,
 } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
-export {
-  type Acceptance,
-  acceptFromPilot,
-  type CaptionCount,
-  conditionOf,
-  countCaptions,
-  expectedFigure,
-  readItem,
-  type Reading,
-} from './judge.ts';
+export { type Acceptance, acceptFromPilot, expectedFigure } from './judge.ts';
+export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './reading.ts';
 export {
   abortPlan,
   isReachable,

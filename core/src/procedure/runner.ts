@@ -1,7 +1,7 @@
 import { Sensed, type TypeFile } from '../aircraft/index.ts';
 import type { WatchEvent } from '../watch/index.ts';
 import type { Payload } from './entries.ts';
-import { conditionOf, readItem } from './judge.ts';
+import { conditionOf, readItem } from './reading.ts';
 import { procedureOf } from './list.ts';
 import { meanwhileItems, presentItem } from './plan.ts';
 import { itemState, type RunState } from './state.ts';

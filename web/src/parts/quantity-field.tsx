@@ -1,7 +1,7 @@
 import { type ReactNode, useId, useState } from 'react';
 import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
-import { figureIn, readTyped, type UnitKind, type Units, useUnits } from './units.ts';
+import { figureIn, readPlain, readTyped, type UnitKind, type Units, useUnits } from './units.ts';
 
 const Field = styled.div`
   border-top: 1px solid var(--hair);
@@ -146,9 +146,9 @@ interface PlainFieldProps {
 /** As a quantity field, for figures with one unit only. */
 export function PlainField({ label, name, unit, value, onChange, range }: PlainFieldProps) {
   const read = (text: string): Read => {
-    const number = text.trim() === '' ? null : Number(text.trim());
-    const good = number === null || (Number.isFinite(number) && number >= range[0] && number <= range[1]);
-    return good ? { value: number } : { wrong: `${name} is a number from ${range[0]} to ${range[1]} ${unit}.` };
+    const typed = readPlain(text, unit);
+    const good = typed.ok && (typed.value === null || (typed.value >= range[0] && typed.value <= range[1]));
+    return good ? { value: typed.value } : { wrong: `${name} is a number from ${range[0]} to ${range[1]} ${unit}.` };
   };
   return <TypedField {...{ label, unit, value, onChange, read }} shown={value === null ? '' : String(value)} />;
 }

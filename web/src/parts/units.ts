@@ -105,6 +105,20 @@ export function readTyped(text: string, kind: UnitKind, units: Units, density_kg
   return { ok: true, value: convert(number, unit, UNIT_CHOICES[kind][0]) };
 }
 
+/** Reads a number that has one unit only. @returns null for an empty field */
+export function readPlain(text: string, unit: string): Typed {
+  const trimmed = text.trim().replace(',', '.').replace('−', '-');
+  if (trimmed === '') return { ok: true, value: null };
+  const value = Number(trimmed);
+  return Number.isFinite(value) ? { ok: true, value } : { ok: false, words: `is a number in ${unit}` };
+}
+
+/** The kind of figure that a type file gives in this unit; null where nobody measures it otherwise. */
+export function kindOf(unit: string): UnitKind | null {
+  const kinds = Object.keys(UNIT_CHOICES) as UnitKind[];
+  return kinds.find((kind) => UNIT_SIGNS[UNIT_CHOICES[kind][0]] === unit) ?? null;
+}
+
 export interface UnitsOfPerson {
   units: Units;
   show: (value: number, kind: UnitKind, direction?: RoundDirection) => string;

@@ -1,44 +1,14 @@
-import { holdSeconds, type Item, stagesOf } from '@rouse/core/aircraft';
-import { expectedFigure, stagesDone } from '@rouse/core/procedure';
-import { type FormEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type Item, stagesOf } from '@rouse/core/aircraft';
+import { stagesDone } from '@rouse/core/procedure';
+import { type FormEvent, type ReactNode, useState } from 'react';
 import styled from 'styled-components';
-import { mono } from '../../app/theme.ts';
-import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
+import { Button, PrimaryButton } from '../../parts/button.tsx';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
-import type { FollowedRun } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
-
-const Form = styled.form`
-  display: grid;
-  gap: 8px;
-  margin-top: 11px;
-  label {
-    font-weight: 650;
-    font-size: 14px;
-  }
-  input:not([type='checkbox']) {
-    font: inherit;
-    ${mono}
-    font-size: 20px;
-    color: var(--ink);
-    background: var(--sheet);
-    border: 1.5px solid var(--button-line);
-    border-radius: 8px;
-    min-height: 48px;
-    padding: 6px 10px;
-    width: 100%;
-  }
-  > div {
-    display: flex;
-    gap: 8px;
-    align-items: end;
-  }
-  small {
-    color: var(--soft);
-    font-size: 13px;
-  }
-`;
+import { type AnswerProps, Form } from './answer-form.ts';
+import { Hold } from './hold-answer.tsx';
+import { ByEye, NumberAnswer } from './number-answer.tsx';
 
 const Steps = styled.ol`
   margin-top: 10px;
@@ -101,33 +71,6 @@ const Ticks = styled.fieldset`
     accent-color: var(--now);
   }
 `;
-
-const HoldButton = styled.button`
-  position: relative;
-  overflow: hidden;
-  width: 100%;
-  min-height: 64px;
-  margin-top: 11px;
-  border-radius: 11px;
-  border: 2px solid var(--now);
-  background: var(--sheet);
-  color: var(--ink);
-  font-weight: 700;
-  font-size: 16px;
-  touch-action: none;
-  i {
-    position: absolute;
-    inset: 0;
-    background: var(--now);
-    opacity: 0.22;
-    transform-origin: left;
-  }
-`;
-
-interface AnswerProps {
-  followed: FollowedRun;
-  item: Item;
-}
 
 /** What a person has to give beside a word: stages, numbers, ticks. Null for an item that is seen or done. */
 export function answerFor({ followed, item }: AnswerProps): ReactNode {
@@ -192,98 +135,6 @@ function Stages({ followed: { state }, item }: AnswerProps) {
   );
 }
 
-interface NumberAnswerProps extends AnswerProps {
-  quantity: {
-    label: string;
-    unit: string;
-    against?: { figure: Parameters<typeof expectedFigure>[1]; within: number } | undefined;
-    good?: readonly [number, number];
-  };
-}
-
-function NumberAnswer({ followed: { state }, item, quantity }: NumberAnswerProps) {
-  const write = useWrite();
-  const [text, setText] = useState('');
-  const [wrong, setWrong] = useState('');
-  const expected = quantity.against ? expectedFigure(state.brief, quantity.against.figure) : null;
-  const submit = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    const value = Number(text.trim().replace(',', '.').replace('−', '-'));
-    if (text.trim() === '' || !Number.isFinite(value)) {
-      setWrong(
-        `${quantity.label} is a number in ${quantity.unit}, such as ${expected === null ? '12' : Math.round(expected)}.`,
-      );
-      return;
-    }
-    setWrong('');
-    await write({ kind: 'item-done', item: item.id, how: 'declared', value, words: '' });
-  };
-  return (
-    <Form onSubmit={(event) => void submit(event)}>
-      <label htmlFor="figure">
-        {quantity.label}, {quantity.unit}
-      </label>
-      <div>
-        <input
-          id="figure"
-          inputMode="decimal"
-          autoComplete="off"
-          autoFocus
-          value={text}
-          aria-invalid={wrong !== '' || undefined}
-          aria-describedby="figure-help"
-          onChange={(e) => setText(e.target.value)}
-        />
-        <PrimaryButton type="submit">Enter</PrimaryButton>
-      </div>
-      <small id="figure-help" role={wrong ? 'alert' : undefined}>
-        {wrong ||
-          (expected !== null
-            ? `The brief says ${Math.round(expected)} ${quantity.unit}, within ${quantity.against!.within}.`
-            : quantity.good
-              ? `Good from ${quantity.good[0]} to ${quantity.good[1]} ${quantity.unit}.`
-              : 'Nothing to compare it with.')}
-      </small>
-    </Form>
-  );
-}
-
-/** A reading typed in place of a sensor; without one the item is taken at the pilot's word. */
-function ByEye({ followed: { type, detail }, item }: AnswerProps) {
-  const now_ms = usePulse(500);
-  const write = useWrite();
-  const [text, setText] = useState('');
-  if (detail.source !== 'by-hand' && ring.fresh(now_ms)) return null;
-  const channel =
-    item.kind === 'check' && item.expect && 'channel' in item.expect
-      ? type.channels.find((c) => c.id === (item.expect as { channel: string }).channel)
-      : undefined;
-  if (!channel || channel.states) return null;
-  const submit = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    const value = Number(text.trim().replace(',', '.').replace('−', '-'));
-    if (text.trim() === '' || !Number.isFinite(value)) return;
-    await write({ kind: 'item-done', item: item.id, how: 'declared', value, words: '' });
-  };
-  return (
-    <Form onSubmit={(event) => void submit(event)}>
-      <label htmlFor="by-eye">
-        Read {channel.label.toLowerCase()}, {channel.unit}
-      </label>
-      <div>
-        <input
-          id="by-eye"
-          inputMode="decimal"
-          autoComplete="off"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-        />
-        <Button type="submit">Enter</Button>
-      </div>
-    </Form>
-  );
-}
-
 function Comparison({ item }: { item: Item }) {
   const write = useWrite();
   const [read, setRead] = useState<[string, string]>(['', '']);
@@ -326,58 +177,6 @@ function Decision({ item }: { item: Item }) {
         </Button>
       ))}
     </Form>
-  );
-}
-
-/** Pressed and held: with Space, a finger or the pointer. Letting go too early counts nothing. */
-function Hold({ followed: { state }, item }: AnswerProps) {
-  const write = useWrite();
-  const from = useRef<number | null>(null);
-  const [held_s, setHeld_s] = useState(0);
-  const asked_s = item.kind === 'hold' ? holdSeconds(item, state.brief?.oat_C ?? null) : 1;
-  const end = (): void => {
-    if (from.current === null) return;
-    const value = (performance.now() - from.current) / 1000;
-    from.current = null;
-    setHeld_s(0);
-    void write({ kind: 'item-done', item: item.id, how: 'declared', value: Math.round(value * 100) / 100, words: '' });
-  };
-  useEffect(() => {
-    let frame = 0;
-    const tick = (): void => {
-      if (from.current !== null) setHeld_s((performance.now() - from.current) / 1000);
-      frame = requestAnimationFrame(tick);
-    };
-    frame = requestAnimationFrame(tick);
-    const press = (event: KeyboardEvent): void => {
-      if (event.key === ' ' && !event.repeat && !(event.target as HTMLElement).matches('input, textarea')) {
-        event.preventDefault();
-        from.current = performance.now();
-      }
-    };
-    const release = (event: KeyboardEvent): void => {
-      if (event.key === ' ') end();
-    };
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', release);
-    return () => {
-      cancelAnimationFrame(frame);
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', release);
-    };
-  });
-  return (
-    <HoldButton
-      type="button"
-      tabIndex={-1}
-      onPointerDown={() => (from.current = performance.now())}
-      onPointerUp={end}
-      onPointerCancel={() => (from.current = null)}
-    >
-      <i style={{ transform: `scaleX(${Math.min(1, held_s / asked_s)})` }} />
-      {held_s > 0 ? `${held_s.toFixed(1)} of ${asked_s.toFixed(1)} s` : `Hold for ${asked_s.toFixed(1)} s`}{' '}
-      <Key>Space</Key>
-    </HoldButton>
   );
 }
 
