@@ -258,10 +258,11 @@ class Reading {
       this.warn('PRESSURE_MISSING', token);
       return true;
     }
-    const unit = token.startsWith('Q') ? 'hPa' : 'inHg';
-    const number = Number(token.slice(1));
-    const hPa = unit === 'hPa' ? number : convert(number / 100, 'inHg', 'hPa');
-    if (!/^[QA]\d{4}$/.test(token) || hPa < 850 || hPa > 1100) this.fail('BAD_PRESSURE', token);
+    const unit = token[0] === 'Q' ? 'hPa' : 'inHg';
+    const figure = /^[QA](\d{4})$/.exec(token)?.[1];
+    const hPa =
+      figure === undefined ? NaN : unit === 'hPa' ? Number(figure) : convert(Number(figure) / 100, 'inHg', 'hPa');
+    if (!(hPa >= 850 && hPa <= 1100)) this.fail('BAD_PRESSURE', token);
     else this.pressures.push({ hPa, unit, raw: token });
     return true;
   }
