@@ -46,7 +46,12 @@ export function acceptFromPilot(
     case 'decided':
     case 'challenged':
       return acceptOnItem(type, state, wanted, values);
-    case 'item-chosen':
+    case 'item-chosen': {
+      const item = workingList(type, state).find((i) => i.id === wanted.item);
+      const free =
+        item && itemState(state, item.id).status === 'todo' && (state.abort || isReachable(type, state, item));
+      return free ? accepted : refuse('not-this-item', `${item?.challenge ?? wanted.item} cannot be begun yet`);
+    }
     case 'item-reopened':
       return findItem(type, wanted.item)
         ? accepted

@@ -25,7 +25,7 @@ export function presentItem(type: TypeFile, state: RunState): Item | null {
   if (state.status !== 'open') return null;
   const todo = workingList(type, state).filter((item) => isTodo(state, item));
   const chosen = todo.find((item) => item.id === state.chosen);
-  if (chosen) return chosen;
+  if (chosen && (state.abort || isReachable(type, state, chosen))) return chosen;
   if (state.abort) return todo[0] ?? null;
   let waiting: Item | null = null;
   for (const item of todo) {

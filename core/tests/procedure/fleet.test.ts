@@ -4,93 +4,18 @@ import { type Choice, type Item, stagesOf, type TypeFile } from '@rouse/core/air
 import { rightAnswer } from '@rouse/core/drill';
 import {
   acceptFromPilot,
-  type BriefRecord,
-  type Entry,
   isFinished,
   isReachable,
   itemState,
-  meanwhileItems,
   noGoFaults,
   type Payload,
   presentItem,
   procedureOf,
   reduceRun,
-  type RunState,
   stillOpen,
 } from '@rouse/core/procedure';
-import { journalOf } from '../skerry.ts';
 import { fleet, typeOf } from '../fleet.ts';
-
-const expected = { altimeter: 61, 'pressure-setting': 1008, fuel: 60, mass: 600 };
-const briefOf = (ways: Record<string, string>): BriefRecord => ({
-  ways,
-  overrides: [],
-  accepted: [],
-  expected,
-  oat_C: 12,
-  words: '',
-  input: {},
-});
-
-/** A run by hand in the making: no sensor says anything. */
-class Hand {
-  readonly type: TypeFile;
-  entries: Entry[] = [];
-  state: RunState = reduceRun([]);
-  private t_s = 0;
-
-  constructor(type: TypeFile, ways: Record<string, string> = {}) {
-    this.type = type;
-    this.write({
-      kind: 'run-opened',
-      tail: 'QV-ANY',
-      type: type.id,
-      typeVersion: type.version,
-      source: 'by-hand',
-      pad: '',
-      conditions: '',
-    });
-    this.write({ kind: 'briefed', brief: briefOf(ways) });
-  }
-
-  write(payload: Payload): void {
-    const written = this.entries.map((e) => ({ t_s: e.t, by: 'pilot', payload: payloadOf(e) }));
-    this.entries = journalOf([...written, { t_s: (this.t_s += 2), by: 'pilot', payload }]);
-    this.state = reduceRun(this.entries);
-  }
-
-  wants(payload: Payload): boolean {
-    const verdict = acceptFromPilot(this.type, this.state, payload, null);
-    if (verdict.ok) this.write(verdict.payload);
-    return verdict.ok;
-  }
-
-  /** Answers one item rightly until it is settled. */
-  settle(item: Item): void {
-    if (item.kind === 'watch' && !item.moments)
-      this.write({ kind: 'item-done', item: item.id, how: 'watched', value: null, words: '' });
-    for (let i = 0; i < 12 && itemState(this.state, item.id).status === 'todo'; i++)
-      expect(this.wants(rightAnswer(this.type, this.state, item)), `${this.type.id} ${item.id}`).toBe(true);
-  }
-
-  open(): Item[] {
-    const present = presentItem(this.type, this.state);
-    return present ? [present, ...meanwhileItems(this.type, this.state)] : meanwhileItems(this.type, this.state);
-  }
-}
-
-function payloadOf({
-  id: _id,
-  run: _run,
-  seq: _seq,
-  at: _at,
-  t: _t,
-  by: _by,
-  prev: _prev,
-  ...payload
-}: Entry): Payload {
-  return payload;
-}
+import { Hand } from '../hand.ts';
 
 /** Every answer to every choice of a type, once. */
 const waysToTry = (type: TypeFile): Record<string, string>[] =>
