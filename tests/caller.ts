@@ -4,7 +4,7 @@ import { rightAnswer } from '@rouse/core/drill';
 import { type Entry, type Payload, presentItem, reduceRun } from '@rouse/core/procedure';
 import { v7 as uuidv7 } from 'uuid';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';
-import { skerry, types } from './skerry.ts';
+import { types } from './skerry.ts';
 
 /** A calm mild day, observed now, and the usual load of the type that this aircraft is. */
 export function goodBrief(aircraft: string = DEMO.aircraftId): BriefInput {
@@ -87,16 +87,17 @@ export class Caller {
   /** Works the list from its present item up to `until`, as a quick pilot would. */
   async work(run: string, until: string): Promise<void> {
     for (;;) {
-      const state = reduceRun((await this.detail(run)).entries);
-      const item = presentItem(skerry, state);
+      const { entries, type: flown, source } = await this.detail(run);
+      const type = types.find((t) => t.id === flown.id && t.version === flown.version)!;
+      const state = reduceRun(entries);
+      const item = presentItem(type, state);
       if (!item || item.id === until) return;
-      if (item.standIn) {
-        await this.post('/stand-in/move', { item: item.id });
-        await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
-      } else if (item.kind === 'wait' || item.kind === 'watch') {
+      const wired = source !== 'by-hand';
+      if (wired && item.standIn) await this.post('/stand-in/move', { item: item.id });
+      if (wired && (item.standIn || item.kind === 'wait' || item.kind === 'watch')) {
         await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
       } else {
-        const { status, body } = await this.writeNext(run, rightAnswer(skerry, state, item));
+        const { status, body } = await this.writeNext(run, rightAnswer(type, state, item));
         if (status !== 201) throw new Error(`${item.id}: ${JSON.stringify(body)}`);
       }
     }

@@ -167,3 +167,35 @@ describe('run verify', () => {
     expect(errorOf(lines).code).toBe('digest');
   });
 });
+
+describe('calc', () => {
+  test('one calculator, its result or its refusal', () => {
+    const good = cli('calc', 'density_altitude', '{"pa_ft":2000,"oat_C":30,"dew_C":20}');
+    expect(good.code).toBe(0);
+    expect(good.lines[0]!['da_ft']).toBeCloseTo(4473.86, 1);
+    const wrong = cli('calc', 'density_altitude', '{"pa_ft":2000,"oat_C":30,"dew_C":40}');
+    expect(wrong.code).toBe(2);
+    expect(errorOf(wrong.lines)).toMatchObject({ code: 'INCONSISTENT', path: 'dew_C' });
+    expect(errorOf(cli('calc', 'horoscope', '{}').lines).message).toMatch(/there is .*density_altitude/);
+    expect(cli('calc', 'density_altitude', 'not json').code).toBe(2);
+    expect(cli('calc').code).toBe(2);
+  });
+
+  test('a batch answers line by line, in order, and a bad line does not end it', () => {
+    const input = [
+      { fn: 'isa', input: { h_m: 0 } },
+      { fn: 'isa', input: { h_m: 99_000 } },
+      { fn: 'convert', input: { value: 100, from: 'kg', to: 'lb' } },
+    ];
+    const { stdout, status } = spawnSync(process.execPath, [path.join(ROOT, 'cli/dist/main.js'), 'calc', '--batch'], {
+      encoding: 'utf8',
+      input: input.map((l) => JSON.stringify(l)).join('\n'),
+    });
+    const lines = stdout.trim().split('\n').map((l) => JSON.parse(l) as Record<string, unknown>); // prettier-ignore
+    expect(status).toBe(0);
+    expect(lines).toHaveLength(3);
+    expect(lines[0]!['p_Pa']).toBeCloseTo(101_325, 6);
+    expect(lines[1]).toMatchObject({ error: 'OUT_OF_DOMAIN', field: 'h_m' });
+    expect(lines[2]!['value']).toBeCloseTo(220.462, 3);
+  });
+});

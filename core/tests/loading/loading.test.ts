@@ -101,8 +101,8 @@ describe('a point and a polygon', () => {
           const { where } = pointInPolygon(square, x, y);
           const inside = x > 1e-6 && x < 10 - 1e-6 && y > 1e-6 && y < 10 - 1e-6;
           const outside = x < -1e-6 || x > 10 + 1e-6 || y < -1e-6 || y > 10 + 1e-6;
-          if (inside) expect(where).toBe('inside');
-          if (outside) expect(where).toBe('outside');
+          const possible = inside ? ['inside'] : outside ? ['outside'] : ['inside', 'edge', 'outside'];
+          expect(possible).toContain(where);
         },
       ),
     );

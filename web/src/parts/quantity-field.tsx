@@ -1,7 +1,8 @@
 import { type ReactNode, useId, useState } from 'react';
 import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
-import { figureIn, readPlain, readTyped, type UnitKind, type Units, useUnits } from './units.ts';
+import { figureIn, readPlain, readTyped, type UnitKind, type Units } from './figures.ts';
+import { useUnits } from './units.ts';
 
 const Field = styled.div`
   border-top: 1px solid var(--hair);

@@ -1,7 +1,8 @@
 import { known } from '@rouse/core/brief';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
-import { figureIn, useUnits } from '../../parts/units.ts';
+import { figureIn } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
 import type { BriefDesk } from './desk.ts';
 
 /** Weight over centre of gravity, with the envelope as water and the way from start to no fuel. */

@@ -7,7 +7,8 @@ import { useAppDispatch } from '../../app/store.ts';
 import { UNIT_CHOICES, type UnitKind } from '../../app/unit-choices.ts';
 import { SlimButton } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
-import { UNIT_SIGNS, useUnits } from '../../parts/units.ts';
+import { UNIT_SIGNS } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
 import type { BriefDesk } from './desk.ts';
 import { Block, Ticks } from './fields.ts';
 

@@ -2,7 +2,8 @@ import { known, weightCurves } from '@rouse/core/brief';
 import { roundStep } from '@rouse/core/quantity';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
-import { figureIn, useUnits } from '../../parts/units.ts';
+import { figureIn } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
 import type { BriefDesk } from './desk.ts';
 
 /** Twins: the weight that one engine holds. Singles: the weight that can be hovered. The aircraft stands on the water. */

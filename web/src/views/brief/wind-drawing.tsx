@@ -2,7 +2,8 @@ import { known, windOf } from '@rouse/core/brief';
 import { rotorWindLimit, SIDES } from '@rouse/core/weather';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
-import { figureIn, useUnits } from '../../parts/units.ts';
+import { figureIn } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
 import type { BriefDesk } from './desk.ts';
 
 const SIDE_NAMES = { HEAD: 'ahead', RIGHT: 'right', TAIL: 'behind', LEFT: 'left' } as const;

@@ -1,7 +1,8 @@
 import { expectedFigure } from '@rouse/core/procedure';
 import { type FormEvent, useState } from 'react';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
-import { kindOf, readPlain, readTyped, useUnits } from '../../parts/units.ts';
+import { kindOf, readPlain, readTyped } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import { useWrite } from '../../run/write.ts';
