@@ -1,7 +1,7 @@
 import type { EngineFirst } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
-import { fuelPlan, weightBalance } from '../loading/index.ts';
+import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
 import { hoverMargin, OEI_MARGIN_frac, oeiMasses, oeiRequiredRating, pistonHover } from '../power/index.ts';
 import { type BriefRecord, reduceRun, scheduleOf } from '../procedure/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
@@ -71,14 +71,19 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     ),
   );
   const loaded = { engines: type.engines.length, ...loading };
-  const items = loading.stations.map((s) => ({
-    name: s.label,
-    mass_kg: input.load[s.id] ?? 0,
-    arm_long_m: s.arm_long_m,
-    arm_lat_m: s.arm_lat_m,
-  }));
+  const loadItems = (): LoadItem[] =>
+    loading.stations.map((s) => ({
+      name: s.label,
+      mass_kg: need(input.load[s.id] ?? null, s.label.toLowerCase()),
+      arm_long_m: s.arm_long_m,
+      arm_lat_m: s.arm_lat_m,
+    }));
   const balance = figure(() =>
-    weightBalance(loaded, { items, fuel_kg: need(input.fuel_kg, 'fuel_kg'), burn_kg: need(fuel, 'fuel').burn_kg }),
+    weightBalance(loaded, {
+      items: loadItems(),
+      fuel_kg: need(input.fuel_kg, 'fuel_kg'),
+      burn_kg: need(fuel, 'fuel').burn_kg,
+    }),
   );
   const landingFuel_kg = figure(() => {
     const plan = need(fuel, 'fuel');
@@ -87,7 +92,9 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     if (left < 0) throw new Refused('OUT_OF_RANGE', 'minutes of flight');
     return left;
   });
-  const landing = figure(() => weightBalance(loaded, { items, fuel_kg: need(landingFuel_kg, 'flight_min') }));
+  const landing = figure(() =>
+    weightBalance(loaded, { items: loadItems(), fuel_kg: need(landingFuel_kg, 'flight_min') }),
+  );
   const liftMass_kg = figure(() => need(balance, 'mass_kg').takeoff.mass_kg);
 
   const charts = { TOP: performance.chart.TOP, MCP: performance.chart.MCP };

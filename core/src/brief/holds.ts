@@ -96,7 +96,7 @@ export function quadrantWords(quadrants: readonly (keyof typeof QUADRANTS)[]): s
 
 function loadHolds(brief: BriefFigures): Hold[] {
   const holds: Hold[] = [];
-  const { balance, landing, fuel } = brief;
+  const { balance, landing, fuel, landingFuel_kg } = brief;
   if (balance.state === 'unknown') holds.push(caution('load', 'Weight unknown', `Not judged: ${balance.words}.`));
   else if (balance.state === 'refused') holds.push(noGo('load', 'Load not possible', `${balance.words}.`));
   else {
@@ -127,6 +127,16 @@ function loadHolds(brief: BriefFigures): Hold[] {
       fuel.value.status === 'BELOW_RESERVE'
         ? caution('fuel', 'Fuel below the final reserve', `${Math.ceil(fuel.value.reserve_kg)} kg has to be left.`)
         : noGo('fuel', 'Not enough fuel for the ground', 'It would be gone before lift.'),
+    );
+  else if (fuel.state === 'known' && landingFuel_kg.state === 'refused')
+    holds.push(noGo('fuel-flight', 'Not enough fuel for the flight', `${landingFuel_kg.words}.`));
+  else if (fuel.state === 'known' && (known(landingFuel_kg) ?? Infinity) < fuel.value.reserve_kg)
+    holds.push(
+      caution(
+        'fuel-flight',
+        'The flight uses the final reserve',
+        `${Math.ceil(fuel.value.reserve_kg)} kg has to be left at landing; ${Math.floor(known(landingFuel_kg)!)} kg would be.`,
+      ),
     );
   return holds;
 }

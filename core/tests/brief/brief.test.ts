@@ -14,11 +14,9 @@ import {
 import { oeiRequiredRating } from '@rouse/core/power';
 import type { WindSide } from '@rouse/core/weather';
 import { acceptFromPilot, type ExceedanceEntry, payloadSchema, reduceRun } from '@rouse/core/procedure';
+import { contextOf, inputOf, NOW, REPORT } from '../desk.ts';
 import { fleet, typeOf } from '../fleet.ts';
 import { journalOf } from '../skerry.ts';
-
-const NOW = '2026-11-25T08:34:00Z';
-const REPORT = 'METAR QXVA 250830Z 24012G21KT 9999 BKN022 03/01 Q1008=';
 
 /** Torque past its line, as the journal of a run before keeps it. */
 const hotTorque = {
@@ -40,37 +38,6 @@ const hotTorque = {
   seq: 61,
   at: '2026-11-24T10:03:20Z',
 } as ExceedanceEntry;
-
-function contextOf(id: string, rest: Partial<BriefContext> = {}): BriefContext {
-  return {
-    type: typeOf(id),
-    tail: 'QV-ANY',
-    pad: 'pad 3',
-    site: { name: 'Varra', elev_ft: 61, variation_E_deg: -3 },
-    now: NOW,
-    house: {},
-    openExceedances: [],
-    starts: [],
-    past: [],
-    startsByEngine: [0, 0],
-    lastRunEndedAt: null,
-    neighbours: [],
-    ...rest,
-  };
-}
-
-function inputOf(id: string, rest: Partial<BriefInput> = {}): BriefInput {
-  const type = typeOf(id);
-  return {
-    ...emptyBrief(type),
-    ...readReport(REPORT, NOW).fields,
-    report: REPORT,
-    heading_deg: 30,
-    fuel_kg: Math.round(0.6 * type.loading.fuel.max_L * type.loading.fuel_density_kgL),
-    flight_min: 40,
-    ...rest,
-  };
-}
 
 const ids = (brief: Brief): string[] => brief.holds.map((h) => h.id);
 
