@@ -1,8 +1,9 @@
 import { writeFileSync } from 'node:fs';
-import { runScenario, type Scenario, scenarioSchema } from '@rouse/core/simulator';
+import { isPiston } from '@rouse/core/aircraft';
+import { pistonScenarioSchema, runPistonScenario, runScenario, scenarioSchema } from '@rouse/core/simulator';
 import { z } from 'zod';
 import { BadInput, check } from './bad-input.ts';
-import { findWatchedType, readJson } from './files.ts';
+import { findType, readJson } from './files.ts';
 
 const fileSchema = z.union([
   z.looseObject({ scenarios: z.array(z.unknown()) }),
@@ -29,9 +30,12 @@ export function sim(options: { scenario?: string; id?: string; csv?: string }, p
   let refused: BadInput | null = null;
   for (const { raw, i, id } of wanted) {
     try {
-      const type = findWatchedType(String((raw as { type?: unknown }).type));
-      const scenario = check(scenarioSchema, raw, `scenarios.${i}`);
-      const { checks, log } = run(type.simulator, scenario);
+      const { type, variant } = raw as { type?: unknown; variant?: unknown };
+      const { simulator, name } = findType(String(type ?? variant));
+      if (!simulator) throw new BadInput('NOT_SIMULATED', `${name} has no simulator yet`, 'type');
+      const { checks, log } = isPiston(simulator)
+        ? named(id, () => runPistonScenario(simulator, check(pistonScenarioSchema, raw, `scenarios.${i}`)))
+        : named(id, () => runScenario(simulator, check(scenarioSchema, raw, `scenarios.${i}`)));
       print({ id, checks });
       if (options.csv) writeFileSync(options.csv, csvOf(log));
     } catch (error) {
@@ -45,16 +49,17 @@ export function sim(options: { scenario?: string; id?: string; csv?: string }, p
     throw new BadInput('SOME_REFUSED', 'at least one scenario could not be run; its line says why', refused.path);
 }
 
-function run(parameters: Parameters<typeof runScenario>[0], scenario: Scenario): ReturnType<typeof runScenario> {
+/** Runs it; a name that the simulator does not know is bad input. */
+function named<T>(id: string | undefined, run: () => T): T {
   try {
-    return runScenario(parameters, scenario);
+    return run();
   } catch (error) {
-    if (error instanceof RangeError) throw new BadInput('UNKNOWN_NAME', error.message, scenario.id);
+    if (error instanceof RangeError) throw new BadInput('UNKNOWN_NAME', error.message, id ?? '');
     throw error;
   }
 }
 
-function csvOf(log: ReturnType<typeof runScenario>['log']): string {
+function csvOf(log: { t: number[]; columns: Map<string, (number | string)[]> }): string {
   const names = [...log.columns.keys()];
   const rows = log.t.map((t, i) => [t.toFixed(2), ...names.map((n) => log.columns.get(n)![i])].join(','));
   return `${['t_s', ...names].join(',')}\r\n${rows.join('\r\n')}\r\n`;

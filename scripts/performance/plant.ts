@@ -1,5 +1,5 @@
 // Steady states of the simulated plant: what an engine gives at a limit, what a hover takes.
-import type { EngineParameters, RotorParameters } from '../../core/src/aircraft/index.ts';
+import type { RotorParameters, TurbineParameters } from '../../core/src/aircraft/index.ts';
 import { Engine } from '../../core/src/simulator/engine.ts';
 import { type Environment, environmentOf } from '../../core/src/simulator/environment.ts';
 import { Rotor } from '../../core/src/simulator/rotor.ts';
@@ -12,7 +12,7 @@ export interface Rating {
 
 export interface Plant {
   n_engines: number;
-  engine: EngineParameters;
+  engine: TurbineParameters;
   aircraft: { mass_ref_kg: number; exhaust_wind_coeff: number; recirc_max: number };
   rotor: RotorParameters;
   rating: Record<string, Rating>;

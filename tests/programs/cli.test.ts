@@ -45,7 +45,7 @@ const flown = flyPractice({
 const csv = file('hot.csv', writeCsv(flown.trace, skerry.channels));
 
 describe('sim', () => {
-  const scenarios = path.join(ROOT, 'core/tests/fixtures/skerry-scenarios.json');
+  const scenarios = path.join(ROOT, 'core/tests/fixtures/turbine-scenarios.json');
 
   test('one line a scenario in file order, every outcome measured and judged', () => {
     const { code, lines } = cli('sim', '--scenario', scenarios);

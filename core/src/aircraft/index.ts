@@ -13,13 +13,21 @@ export {
   type When,
 } from './procedure-items.ts';
 export type {
+  AirStarterParameters,
+  AuxiliaryParameters,
+  DigitalParameters,
   ElectricalParameters,
-  EngineParameters,
+  InertialParameters,
+  LimitSet,
+  ManualParameters,
+  OneEngineRatings,
   RotorParameters,
   SimulatorParameters,
+  TurbineParameters,
 } from './simulator-parameters.ts';
+export type { PistonParameters } from './piston-parameters.ts';
 export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
-export { isWatched, needWatched, type WatchedType } from './watched-type.ts';
+export { isPiston, isWatched, needWatched, type WatchedType } from './watched-type.ts';
 export { ABORT_REASONS, type AbortReason, abortReasonSchema, type RunUpWatch, type StartWatch } from './watches.ts';
 export { type Choice, ENGINE_FIRST, isAsked, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';

@@ -2,7 +2,11 @@ import { z } from 'zod';
 
 /** Parameters of the simulated plant, one block per part of docs/physics.md; the unit is the suffix of each key. */
 
-const engineSchema = z.strictObject({
+const limitSetSchema = z.strictObject({ tq: z.number(), tot: z.number(), ng: z.number() });
+export type LimitSet = z.infer<typeof limitSetSchema>;
+
+/** What every gas turbine has: compressor, flame, turbines, starter-generator, oil. */
+const turbineSchema = z.strictObject({
   flow_a0: z.number(),
   flow_a1: z.number(),
   comp_eff_drop: z.number(),
@@ -38,6 +42,57 @@ const engineSchema = z.strictObject({
   bleed_heat: z.number(),
   oil_k_visc: z.number(),
   oil_relief_slope: z.number(),
+  t4_design_k: z.number(),
+  air_flow_ref_kg_s: z.number(),
+  comp_dt_k: z.number(),
+  comp_eff: z.number(),
+  gt_eff: z.number(),
+  gg_ke_ref_j: z.number(),
+  pt_ke_ref_j: z.number(),
+  pt_drag_w: z.number(),
+  tq_ref_w: z.number(),
+  np_ref_pct: z.number(),
+  hot_cap_j_k: z.number(),
+  hot_ha0_w_k: z.number(),
+  hot_ha_ref_w_k: z.number(),
+  hot_ua_amb_w_k: z.number(),
+  hot_ua_oil_w_k: z.number(),
+  manifold_kg: z.number(),
+  pool_max_kg: z.number(),
+  fric_coul_w: z.number(),
+  fric_visc_w: z.number(),
+  starter_w_ref_rad_s: z.number(),
+  starter_ksh: z.number(),
+  starter_kse: z.number(),
+  starter_r_ohm: z.number(),
+  starter_lead_r_ohm: z.number(),
+  starter_mech_eff: z.number(),
+  starter_ua_w_k: z.number(),
+  starter_heat_cap_j_k: z.number(),
+  gen_v_set_v: z.number(),
+  gen_r_ohm: z.number(),
+  gen_i_lim_a: z.number(),
+  gen_i_rated_a: z.number(),
+  gen_ovl_trip: z.number(),
+  gen_eff: z.number(),
+  gen_n_min: z.number(),
+  fuel_pump_cap_kg_s: z.number(),
+  boost_needed: z.number(),
+  wf_ref_kg_s: z.number(),
+  oil_p_ref_bar: z.number(),
+  oil_p_relief_bar: z.number(),
+  oil_p_max_bar: z.number(),
+  oil_ua_leak_w_k: z.number(),
+  oil_ua_cooler_w_k: z.number(),
+  oil_therm_c: z.number(),
+  oil_cap_j_k: z.number(),
+  ctrl_v_min_v: z.number(),
+  stodola_r: z.number(),
+  pt_dh_ref_j_kg: z.number(),
+});
+
+/** The loops, schedules and times of a digital control. */
+const digitalSchema = z.strictObject({
   kind: z.literal('fadec'),
   k_nd: z.number(),
   k_t: z.number(),
@@ -86,59 +141,69 @@ const engineSchema = z.strictObject({
   acc_sched: z.array(z.number()).min(2),
   dec_max: z.number(),
   np_trip_pct: z.number(),
-  ctrl_v_min_v: z.number(),
-  t4_design_k: z.number(),
-  air_flow_ref_kg_s: z.number(),
-  comp_dt_k: z.number(),
-  comp_eff: z.number(),
-  gt_eff: z.number(),
-  gg_ke_ref_j: z.number(),
-  pt_ke_ref_j: z.number(),
-  pt_drag_w: z.number(),
-  tq_ref_w: z.number(),
-  np_ref_pct: z.number(),
-  hot_cap_j_k: z.number(),
-  hot_ha0_w_k: z.number(),
-  hot_ha_ref_w_k: z.number(),
-  hot_ua_amb_w_k: z.number(),
-  hot_ua_oil_w_k: z.number(),
-  manifold_kg: z.number(),
-  pool_max_kg: z.number(),
-  fric_coul_w: z.number(),
-  fric_visc_w: z.number(),
-  starter_type: z.literal('dc'),
-  starter_w_ref_rad_s: z.number(),
-  starter_ksh: z.number(),
-  starter_kse: z.number(),
-  starter_r_ohm: z.number(),
-  starter_lead_r_ohm: z.number(),
-  starter_mech_eff: z.number(),
-  starter_ua_w_k: z.number(),
-  starter_heat_cap_j_k: z.number(),
-  gen_v_set_v: z.number(),
-  gen_r_ohm: z.number(),
-  gen_i_lim_a: z.number(),
-  gen_i_rated_a: z.number(),
-  gen_ovl_trip: z.number(),
-  gen_eff: z.number(),
-  gen_n_min: z.number(),
-  fuel_pump_cap_kg_s: z.number(),
-  boost_needed: z.number(),
-  wf_ref_kg_s: z.number(),
-  oil_p_ref_bar: z.number(),
-  oil_p_relief_bar: z.number(),
-  oil_p_max_bar: z.number(),
-  oil_ua_leak_w_k: z.number(),
-  oil_ua_cooler_w_k: z.number(),
-  oil_therm_c: z.number(),
-  oil_cap_j_k: z.number(),
   n_idle_pct: z.number(),
   n_cut_pct: z.number(),
   tot_start_ctl_c: z.number(),
   abort_tot_c: z.number(),
-  limits_to: z.object({ tq: z.number(), tot: z.number(), ng: z.number() }),
-  stodola_r: z.number(),
-  pt_dh_ref_j_kg: z.number(),
+});
+
+/** A bellows schedule and two droop governors behind a twist-grip. */
+const manualSchema = z.strictObject({
+  kind: z.literal('hmu'),
+  grip_cut: z.number(),
+  grip_idle: z.number(),
+  grip_fly: z.number(),
+  hmu_w0_kg_s: z.number(),
+  hmu_w1_kg_s: z.number(),
+  hmu_w_idle_kg_s: z.number(),
+  hmu_wmin_kg_s: z.number(),
+  hmu_kn_kg_s: z.number(),
+  hmu_wp0_kg_s: z.number(),
+  hmu_wpc_kg_s: z.number(),
+  hmu_kp_kg_s: z.number(),
+  hmu_kpd_kg_s: z.number(),
+  n_idle: z.number(),
+  n_max: z.number(),
+});
+
+/** An air turbine starter, fed by the auxiliary unit. */
+const airStarterShape = {
+  ats_flow_coeff: z.number(),
+  ats_dh_ref_j_kg: z.number(),
+  ats_eff: z.number(),
+  ats_ratio: z.number(),
+  ats_open_s: z.number(),
+};
+
+const driveShape = {
+  ...turbineSchema.shape,
+  ...digitalSchema.shape,
+  limits_to: limitSetSchema,
+};
+const ratingsShape = {
+  ratings: z.strictObject({ '30s': limitSetSchema, '2min': limitSetSchema, cont: limitSetSchema }),
+  training_exit_nr_pct: z.number(),
+};
+const engineSchema = z.union([
+  z.strictObject({ ...driveShape, starter_type: z.literal('dc') }),
+  z.strictObject({ ...driveShape, starter_type: z.literal('dc'), ...ratingsShape }),
+  z.strictObject({ ...driveShape, starter_type: z.literal('air'), ...airStarterShape, ...ratingsShape }),
+  z.strictObject({ ...turbineSchema.shape, ...manualSchema.shape, starter_type: z.literal('dc') }),
+]);
+
+/** The auxiliary unit: one turbine, its own control, a starter-generator, and air for the engines' starters. */
+const auxiliarySchema = z.strictObject({
+  ...turbineSchema.shape,
+  ...digitalSchema.shape,
+  starter_type: z.literal('dc'),
+  tot_run_lim_c: z.number(),
+});
+
+const inertialSchema = z.strictObject({
+  time_s: z.number(),
+  v_min_v: z.number(),
+  v_reset_v: z.number(),
+  cold_factor_per_k: z.number(),
 });
 
 const aircraftSchema = z.strictObject({
@@ -212,6 +277,8 @@ const sensorsSchema = z.strictObject({
 export const simulatorParametersSchema = z.strictObject({
   n_engines: z.int().min(1),
   engine: engineSchema,
+  apu: auxiliarySchema.optional(),
+  inertial: inertialSchema.optional(),
   aircraft: aircraftSchema,
   rotor: rotorSchema,
   electrical: electricalSchema,
@@ -219,6 +286,16 @@ export const simulatorParametersSchema = z.strictObject({
 });
 
 export type SimulatorParameters = z.infer<typeof simulatorParametersSchema>;
-export type EngineParameters = SimulatorParameters['engine'];
+export type TurbineParameters = z.infer<typeof turbineSchema>;
+export type DigitalParameters = TurbineParameters & z.infer<typeof digitalSchema>;
+export type ManualParameters = TurbineParameters & z.infer<typeof manualSchema>;
+export type AirStarterParameters = { [K in keyof typeof airStarterShape]: number };
+export type AuxiliaryParameters = z.infer<typeof auxiliarySchema>;
+export type InertialParameters = z.infer<typeof inertialSchema>;
+/** Power limits of one engine when the other is lost, by rating. */
+export interface OneEngineRatings {
+  ratings: Record<'30s' | '2min' | 'cont', LimitSet>;
+  training_exit_nr_pct: number;
+}
 export type RotorParameters = SimulatorParameters['rotor'];
 export type ElectricalParameters = SimulatorParameters['electrical'];

@@ -7,6 +7,7 @@ import { conditionSchema } from './condition-schema.ts';
 import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, windSchema } from './airframe.ts';
 import { bandEdge, limitSchema } from './limits.ts';
 import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
+import { pistonParametersSchema } from './piston-parameters.ts';
 import { simulatorParametersSchema } from './simulator-parameters.ts';
 import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
 import { choiceSchema, equipmentSchema, turnRoundSchema } from './ways.ts';
@@ -76,7 +77,7 @@ const shape = z.strictObject({
   items: z.array(itemSchema).min(1),
   aborts: z.partialRecord(abortReasonSchema, abortPlanSchema),
   standIn: z.array(standInPresetSchema),
-  simulator: simulatorParametersSchema.optional(),
+  simulator: z.union([simulatorParametersSchema, pistonParametersSchema]).optional(),
 });
 
 /** An aircraft type as one open file, format `rouse-type/1`. */

@@ -1,3 +1,4 @@
+import type { PistonParameters } from './piston-parameters.ts';
 import type { SimulatorParameters } from './simulator-parameters.ts';
 import type { TypeFile } from './type-file.ts';
 import type { RunUpWatch, StartWatch } from './watches.ts';
@@ -15,6 +16,14 @@ export function needWatched(type: TypeFile): WatchedType {
   return type;
 }
 
+/** Whether a simulator is that of a piston trainer; the others are gas turbines. */
+export function isPiston(simulator: NonNullable<TypeFile['simulator']>): simulator is PistonParameters {
+  return 'kind' in simulator;
+}
+
 export function isWatched(type: TypeFile): type is WatchedType {
-  return type.startWatches.length > 0 && type.runUpWatch !== undefined && type.simulator !== undefined;
+  const { simulator } = type;
+  return (
+    type.startWatches.length > 0 && type.runUpWatch !== undefined && simulator !== undefined && !isPiston(simulator)
+  );
 }

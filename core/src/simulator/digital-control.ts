@@ -1,47 +1,12 @@
-import type { EngineParameters } from '../aircraft/index.ts';
-import type { EngineSelector } from './inputs.ts';
+import type { AuxiliaryParameters, DigitalParameters, LimitSet } from '../aircraft/index.ts';
+import { type ControlInputs, type EngineControl, FilteredRate } from './engine-control.ts';
 import { clip, interpolate, P_STD_PA, T_STD_K } from './physics.ts';
 
 export type ControlMode =
   'OFF' | 'PURGE' | 'CRANK' | 'LIGHT' | 'ACCEL' | 'RUN' | 'SHUTDOWN' | 'VENT' | 'WAIT' | 'LOCKOUT';
 
-/** Value and filtered rate of one sensed signal, as the control keeps it. */
-class FilteredRate {
-  value = 0;
-  rate = 0;
-  private started = false;
-
-  update(next: number, dt_s: number): void {
-    if (this.started) this.rate += (dt_s / (dt_s + 0.1)) * ((next - this.value) / dt_s - this.rate);
-    this.started = true;
-    this.value = next;
-  }
-}
-
-/** What the control senses at one tick. Speeds and torque in %, temperature in °C. */
-export interface ControlInputs {
-  volts: number;
-  ngA_pct: number;
-  ngB_pct: number;
-  tot_C: number;
-  totValid: boolean;
-  np_pct: number;
-  tq_pct: number;
-  coll: number;
-  lit: boolean;
-  T_oat: number;
-  p_a: number;
-  channelALost: boolean;
-  channelBLost: boolean;
-  fuelCut: boolean;
-  selector: EngineSelector;
-  start: number;
-  dryMotor: number;
-  stopMotoring: boolean;
-}
-
 /** The digital engine control: automatic start with its aborts and one retry, governing and limiting (docs/physics.md 16). */
-export class DigitalControl {
+export class DigitalControl implements EngineControl {
   mode: ControlMode = 'OFF';
   retries = 0;
   readonly causes: string[] = [];
@@ -56,8 +21,11 @@ export class DigitalControl {
 
   time_s = 0;
   private pending: ControlMode | null = null;
-  private readonly p: EngineParameters;
-  private readonly ng = new FilteredRate();
+  readonly grip = 0;
+  private readonly p: DigitalParameters;
+  /** an auxiliary unit has one pick-up, and runs at one speed below one temperature */
+  private readonly auxiliary: AuxiliaryParameters | null;
+  readonly ng = new FilteredRate();
   private readonly tot = new FilteredRate();
   private readonly np = new FilteredRate();
   private readonly tq = new FilteredRate();
@@ -68,8 +36,9 @@ export class DigitalControl {
   private lastColl = 0;
   private collRate = 0;
 
-  constructor(p: EngineParameters) {
+  constructor(p: DigitalParameters, auxiliary: AuxiliaryParameters | null = null) {
     this.p = p;
+    this.auxiliary = auxiliary;
   }
 
   /** Puts the control into RUN as after a completed start (a scenario that begins in flight). */
@@ -107,12 +76,13 @@ export class DigitalControl {
 
   private sense(input: ControlInputs, dt_s: number): void {
     if (
+      !this.auxiliary &&
       this.channel === 'A' &&
       (input.channelALost || (Math.abs(input.ngA_pct - input.ngB_pct) > 6 && input.ngB_pct > input.ngA_pct))
     ) {
       this.channel = 'B';
     }
-    this.ngValid = !(input.ngA_pct === 0 && input.ngB_pct === 0 && this.ng.value > 6);
+    this.ngValid = !(input.ngA_pct === 0 && (this.auxiliary || input.ngB_pct === 0) && this.ng.value > 6);
     const ng = !this.ngValid ? this.ng.value : this.channel === 'A' ? input.ngA_pct : input.ngB_pct;
     this.ng.update(ng, dt_s);
     this.tot.update(input.tot_C, dt_s);
@@ -166,7 +136,7 @@ export class DigitalControl {
     const t = this.time_s;
     switch (this.mode) {
       case 'OFF':
-        this.output(input.dryMotor > 0, false, false);
+        this.output(input.starterSwitch > 0, false, false);
         return;
       case 'PURGE':
         this.output(true, false, false);
@@ -188,7 +158,7 @@ export class DigitalControl {
         this.run(input, dt_s);
         return;
       case 'SHUTDOWN':
-        this.output(input.dryMotor > 0, false, false);
+        this.output(input.starterSwitch > 0, false, false);
         if (this.ng.value < 4 && t > 3) this.pending = 'OFF';
         return;
       case 'VENT': {
@@ -210,7 +180,7 @@ export class DigitalControl {
         }
         return;
       case 'LOCKOUT':
-        this.output(input.dryMotor > 0, false, false);
+        this.output(input.starterSwitch > 0, false, false);
         if (input.selector === 'OFF') this.pending = 'OFF';
         return;
     }
@@ -260,16 +230,32 @@ export class DigitalControl {
   }
 
   private run(input: ControlInputs, dt_s: number): void {
-    const p = this.p;
     const ng = this.ng;
     this.output(false, !input.lit && ng.value > 40, true);
+    if (this.auxiliary) this.holdSpeed(this.auxiliary, input, dt_s);
+    else this.govern(input, input.limits!, dt_s);
+  }
+
+  private holdSpeed(p: AuxiliaryParameters, input: ControlInputs, dt_s: number): void {
+    const r = Math.min(
+      p.k_ni * (100 - this.ng.value) - p.k_np * this.ng.rate,
+      p.k_t * (p.tot_run_lim_c - this.tot.value) - p.k_td * this.tot.rate,
+    );
+    this.meter(input, clip(r, -0.6, 0.6), dt_s);
+  }
+
+  private govern(input: ControlInputs, lim: LimitSet, dt_s: number): void {
+    const p = this.p;
+    const ng = this.ng;
     const idle = p.k_ni * (p.n_idle_pct - ng.value) - p.k_np * ng.rate;
     let r = idle;
     this.limitedBy = 'GOV';
     if (input.selector === 'FLY') {
-      r = Math.max(idle, p.k_pi * (p.np_ref_pct - this.np.value) - p.k_pp * this.np.rate + p.k_ff * this.collRate);
+      r = Math.max(
+        idle,
+        p.k_pi * (p.np_ref_pct + input.trim_pct - this.np.value) - p.k_pp * this.np.rate + p.k_ff * this.collRate,
+      );
     }
-    const lim = p.limits_to;
     const acc = p.k_na * (interpolate(ng.value, p.acc_sched_ng, p.acc_sched) - ng.rate);
     if (acc < r) {
       r = acc;
@@ -291,11 +277,17 @@ export class DigitalControl {
       this.limitedBy = 'TQ';
     }
     r = Math.max(r, p.k_na * (-p.dec_max - ng.rate));
+    this.meter(input, clip(r, -1.2, 1.2), dt_s);
+  }
+
+  /** Moves the fuel at a rate, inside what the air can burn, and watches for the engine running away or going out. */
+  private meter(input: ControlInputs, rate: number, dt_s: number): void {
+    const p = this.p;
     const me = this.airFlow(input);
     this.wf = input.fuelCut
       ? p.far_min * me
-      : clip(this.wf + clip(r, -1.2, 1.2) * p.wf_ref_kg_s * dt_s, p.far_min * me, p.far_max * me);
+      : clip(this.wf + rate * p.wf_ref_kg_s * dt_s, p.far_min * me, p.far_max * me);
     if (this.np.value > p.np_trip_pct) this.pending = 'SHUTDOWN';
-    else if (!input.lit && ng.value < p.n_idle_pct - 12 && this.time_s > 2) this.pending = 'SHUTDOWN';
+    else if (!input.lit && this.ng.value < p.n_idle_pct - 12 && this.time_s > 2) this.pending = 'SHUTDOWN';
   }
 }

@@ -1,4 +1,4 @@
-import type { EngineParameters } from '../aircraft/index.ts';
+import type { TurbineParameters } from '../aircraft/index.ts';
 import type { Environment } from './environment.ts';
 import { noEngineFaults } from './inputs.ts';
 import {
@@ -16,10 +16,15 @@ import {
   viscosityRatio,
 } from './physics.ts';
 
+/** No more than this share of its air can be taken from a turbine. */
+const MOST_BLED_frac = 0.45;
+
 /** Bleeds, boost and rotor as one engine sees them at one instant. */
 export interface EngineSurroundings {
   boost: number;
   bleed_frac: number;
+  /** air that the starters of the engines take from the auxiliary unit */
+  bleed_kg_s: number;
   recirc_max: number;
   recirc: number;
   nr: number;
@@ -31,7 +36,7 @@ export interface EngineSurroundings {
  * Speeds are fractions of 100 %, torque-powers are watts at 100 % speed, temperatures kelvin.
  */
 export class Engine {
-  readonly p: EngineParameters;
+  readonly p: TurbineParameters;
   readonly faults = noEngineFaults();
 
   n = 0;
@@ -97,7 +102,7 @@ export class Engine {
   private d_dTst = 0;
   private d_sgen = 0;
 
-  constructor(p: EngineParameters, T_oat: number, residual_K: number, oil_K: number) {
+  constructor(p: TurbineParameters, T_oat: number, residual_K: number, oil_K: number) {
     this.p = p;
     this.Tm = T_oat + (residual_K - T_oat) / p.soak_view;
     this.Ttc = residual_K;
@@ -114,7 +119,14 @@ export class Engine {
   }
 
   /** Rates at the present state, given the bus and the air. Writes no state. */
-  evaluate(air: Environment, around: EngineSurroundings, volts: number, starter_a: number, gen_a: number): void {
+  evaluate(
+    air: Environment,
+    around: EngineSurroundings,
+    volts: number,
+    starter_a: number,
+    gen_a: number,
+    airStarter_w: number,
+  ): void {
     const p = this.p;
     const f = this.faults;
     this.starter_a = starter_a;
@@ -135,7 +147,8 @@ export class Engine {
     this.pi = pi;
     const T3 = T_in + dTc;
     const q_c = ma * CP_AIR * p.comp_dt_k * n;
-    const beta = f.bleed_stuck + around.bleed_frac;
+    const taken = around.bleed_kg_s > 0 ? Math.min(MOST_BLED_frac, around.bleed_kg_s / ma) : 0;
+    const beta = f.bleed_stuck + around.bleed_frac + taken;
     const mcore = ma * (1 - beta);
     this.mcore = mcore;
 
@@ -167,7 +180,7 @@ export class Engine {
         : 0;
     const q_g = (volts * gen_a) / p.gen_eff / Math.max(n, 0.2);
     this.q_self = q_t - q_c - q_f;
-    let q = this.q_self - q_g + q_s;
+    let q = this.q_self - q_g + q_s + airStarter_w;
     if (n <= 0 && q < 0) q = 0;
     this.d_n = q / (2 * p.gg_ke_ref_j);
 

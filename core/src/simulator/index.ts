@@ -5,3 +5,6 @@ export { readSignal, setInput, type SignalValue } from './signals.ts';
 export { type CheckedOutcome, runScenario, type Scenario, scenarioSchema } from './scenario.ts';
 export { type Conditions, createSimulator, Simulator, TICK_S } from './simulator.ts';
 export { NormalSource } from './random.ts';
+export { coldPistonControls, noPistonFaults, type PistonControls, type PistonFaults } from './piston/controls.ts';
+export { PistonPlant } from './piston/plant.ts';
+export { pistonScenarioSchema, readPiston, runPistonScenario } from './piston/scenario.ts';

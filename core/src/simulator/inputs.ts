@@ -7,9 +7,30 @@ export interface EngineControls {
   mode: EngineSelector;
   start: number;
   starter_sw: number;
+  /** igniters alone, manual control */
+  ign_sw: number;
+  /** twist-grip of a manual control, 0…1 */
+  grip: number;
   gen: number;
   /** 2 stops motoring during the automatic vent */
   abort: number;
+  /** hands on the grip of a manual control; null leaves it to the caller */
+  pilot: ManualPilotPlan | null;
+}
+
+/** How a test pilot works a twist-grip through a start (docs/physics.md 19.1). */
+export interface ManualPilotPlan {
+  fuel_ng: number;
+  grip0: number;
+  delay_s: number;
+  fixed?: number | undefined;
+  sched_ng?: number[] | undefined;
+  sched_grip?: number[] | undefined;
+  target_c?: number | undefined;
+  gain?: number | undefined;
+  lead_s?: number | undefined;
+  open_rate?: number | undefined;
+  close_rate?: number | undefined;
 }
 
 /** The cockpit of the simulated aircraft (docs/physics.md 3). */
@@ -19,6 +40,10 @@ export interface Controls {
   boost: number;
   loads: Record<string, number>;
   engines: EngineControls[];
+  /** the auxiliary unit, on aircraft that have one */
+  apu: EngineControls | null;
+  /** air of the auxiliary unit to the starters */
+  apu_bleed: number;
   rotor_brake: number;
   coll: number;
   anti_ice: number;
@@ -66,6 +91,10 @@ export interface AircraftFaults {
   bat_r_mult: number;
 }
 
+function coldLever(): EngineControls {
+  return { mode: 'OFF', start: 0, starter_sw: 0, ign_sw: 0, grip: 0, gen: 0, abort: 0, pilot: null };
+}
+
 export function coldControls(parameters: SimulatorParameters): Controls {
   const loads: Record<string, number> = {};
   for (const name of Object.keys(parameters.electrical.loads_a)) loads[name] = 0;
@@ -74,13 +103,9 @@ export function coldControls(parameters: SimulatorParameters): Controls {
     ext: 0,
     boost: 0,
     loads,
-    engines: Array.from({ length: parameters.n_engines }, () => ({
-      mode: 'OFF',
-      start: 0,
-      starter_sw: 0,
-      gen: 0,
-      abort: 0,
-    })),
+    engines: Array.from({ length: parameters.n_engines }, coldLever),
+    apu: parameters.apu ? coldLever() : null,
+    apu_bleed: 0,
     rotor_brake: 0,
     coll: 0,
     anti_ice: 0,

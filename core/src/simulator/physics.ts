@@ -8,6 +8,7 @@ export const GRAVITY_M_S2 = 9.80665;
 export const R_AIR = 287.05;
 export const T_STD_K = 288.15;
 export const P_STD_PA = 101325;
+export const RHO_STD_KG_M3 = 1.225;
 export const KELVIN = 273.15;
 export const KNOT_M_S = 0.514444;
 

@@ -5,6 +5,19 @@ import { readSignal, setInput, type SignalValue } from './signals.ts';
 import { type Conditions, Simulator, TICK_S } from './simulator.ts';
 
 const scalar = z.union([z.number(), z.string()]);
+const pilotSchema = z.strictObject({
+  fuel_ng: z.number(),
+  grip0: z.number(),
+  delay_s: z.number().min(0).max(5),
+  fixed: z.number().optional(),
+  sched_ng: z.array(z.number()).min(2).optional(),
+  sched_grip: z.array(z.number()).min(2).optional(),
+  target_c: z.number().optional(),
+  gain: z.number().optional(),
+  lead_s: z.number().optional(),
+  open_rate: z.number().optional(),
+  close_rate: z.number().optional(),
+});
 const testSchema = z.strictObject({ sig: z.string(), op: z.enum(['>=', '<=', '>', '<', '==', '!=']), val: scalar });
 const eventSchema = z.strictObject({
   id: z.string().optional(),
@@ -12,7 +25,7 @@ const eventSchema = z.strictObject({
   when: z.union([testSchema, z.array(testSchema)]).optional(),
   after: z.string().optional(),
   delay_s: z.number().optional(),
-  set: z.record(z.string(), scalar),
+  set: z.record(z.string(), z.union([scalar, pilotSchema, z.null()])),
 });
 const outcomeSchema = z.looseObject({
   fn: z.enum(['max', 'min', 'end', 'at', 'first', 't_max', 'dur_above', 'final']),
@@ -23,7 +36,7 @@ const outcomeSchema = z.looseObject({
   t0: z.number().optional(),
   t1: z.number().optional(),
   value: z.union([z.number(), z.string(), z.null()]).optional(),
-  tol: z.union([z.number(), z.literal('exact'), z.null()]).optional(),
+  tol: z.union([z.number(), z.literal(['exact', 'must stay null']), z.null()]).optional(),
 });
 
 /** One scenario of a scenario file (docs/formats.md): a type, the air, events by time or condition, figures to measure. */
@@ -103,6 +116,7 @@ function setFlying(controls: Controls, coll: number): void {
   for (const lever of controls.engines) {
     lever.mode = 'FLY';
     lever.gen = 1;
+    lever.grip = 1;
   }
 }
 

@@ -1,11 +1,13 @@
 import { KELVIN } from './physics.ts';
 import type { Simulator } from './simulator.ts';
-import type { Controls, EngineSelector } from './inputs.ts';
+import type { Controls, EngineSelector, ManualPilotPlan } from './inputs.ts';
 
 export type SignalValue = number | string;
+/** A control's position; a plan puts a test pilot's hand on it, null takes it off. */
+export type InputValue = SignalValue | ManualPilotPlan | null;
 
 /** Sets one named input of the scenario language: a control, a load, a fault, the air or the mass. @throws RangeError for an unknown name */
-export function setInput(simulator: Simulator, controls: Controls, key: string, value: SignalValue): void {
+export function setInput(simulator: Simulator, controls: Controls, key: string, value: InputValue): void {
   const path = key.split('.');
   const number = Number(value);
   if (path[0] === 'load' && path[1] !== undefined && path[1] in controls.loads) {
@@ -18,7 +20,7 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     return;
   }
   if (path[0] === 'fault') {
-    const target = path[1] === 'ac' ? simulator.faults : simulator.engines[engineIndex(path[1])]?.faults;
+    const target = path[1] === 'ac' ? simulator.faults : simulator.blocks[blockIndex(simulator, path[1])]?.faults;
     if (target && path[2] !== undefined && path[2] in target) {
       (target as unknown as Record<string, number>)[path[2]] = number;
       return;
@@ -28,20 +30,21 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     simulator.rotor.mass_kg = number;
     return;
   }
-  const lever = controls.engines[engineIndex(path[0])];
+  const lever = path[0] === 'apu' ? controls.apu : controls.engines[blockIndex(simulator, path[0])];
   if (lever && path[1] !== undefined && path[1] in lever) {
     if (path[1] === 'mode') lever.mode = value as EngineSelector;
+    else if (path[1] === 'pilot') lever.pilot = value as ManualPilotPlan | null;
     else (lever as unknown as Record<string, number>)[path[1]] = number;
     return;
   }
+  const word = typeof value === 'object' ? '' : String(value);
   if (key === 'coll_mode') {
-    if (!['manual', 'hold', 'hover', 'hover_nr'].includes(String(value)))
-      throw new RangeError(`coll_mode cannot be ${value}`);
-    controls.coll_mode = value as Controls['coll_mode'];
+    if (!['manual', 'hold', 'hover', 'hover_nr'].includes(word)) throw new RangeError(`coll_mode cannot be ${word}`);
+    controls.coll_mode = word as Controls['coll_mode'];
     return;
   }
   if (key === 'rating') {
-    controls.rating = String(value);
+    controls.rating = word;
     return;
   }
   if (path.length === 1 && typeof (controls as unknown as Record<string, unknown>)[key] === 'number') {
@@ -51,9 +54,12 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
   throw new RangeError(`there is no input named ${key}`);
 }
 
-function engineIndex(name: string | undefined): number {
+/** Place of e1, e2 or apu among the blocks of the simulator; -1 for none. */
+function blockIndex(simulator: Simulator, name: string | undefined): number {
+  if (name === 'apu') return simulator.apu ? simulator.engines.length : -1;
   const match = /^e(\d+)$/.exec(name ?? '');
-  return match ? Number(match[1]) - 1 : -1;
+  const index = match ? Number(match[1]) - 1 : -1;
+  return index < simulator.engines.length ? index : -1;
 }
 
 /** Reads one signal of the condition language: sensor signals are the samples of the last tick. @returns undefined for an unknown name */
@@ -84,17 +90,20 @@ export function readSignal(simulator: Simulator, name: string): SignalValue | un
     case 'hyd2':
       return simulator.rotor.hyd2;
     case 'aligned':
+      return simulator.inertial?.aligned ? 1 : 0;
     case 'align_resets':
-      return 0;
+      return simulator.inertial?.resets ?? 0;
+    case 'oei':
+      return (simulator.oneEngineOut?.lost ?? -1) >= 0 ? 1 : 0;
     default: {
       const [engine, signal] = name.split('.');
-      return signal === undefined ? undefined : engineSignal(simulator, engineIndex(engine), signal);
+      return signal === undefined ? undefined : blockSignal(simulator, blockIndex(simulator, engine), signal);
     }
   }
 }
 
-function engineSignal(simulator: Simulator, i: number, signal: string): SignalValue | undefined {
-  const e = simulator.engines[i];
+function blockSignal(simulator: Simulator, i: number, signal: string): SignalValue | undefined {
+  const e = simulator.blocks[i];
   const s = simulator.sensors[i];
   const unit = simulator.controlUnits[i];
   if (!e || !s || !unit) return undefined;
@@ -135,6 +144,8 @@ function engineSignal(simulator: Simulator, i: number, signal: string): SignalVa
       return e.lit ? 1 : 0;
     case 'q_self':
       return e.q_self;
+    case 'grip':
+      return unit.grip;
     case 'mode':
       return unit.mode;
     case 'retries':

@@ -1,10 +1,15 @@
 import type { SimulatorParameters } from '../aircraft/index.ts';
-import { DigitalControl, type ControlInputs } from './digital-control.ts';
+import { AirStarter } from './air-starter.ts';
+import { DigitalControl } from './digital-control.ts';
 import { ElectricalNetwork } from './electrical.ts';
 import { Engine, type EngineSurroundings } from './engine.ts';
+import type { ControlInputs, EngineControl } from './engine-control.ts';
 import { type Environment, type EnvironmentInput, environmentOf } from './environment.ts';
 import { flyCollective } from './hover-pilot.ts';
-import { coldControls, type Controls, noAircraftFaults } from './inputs.ts';
+import { Inertial } from './inertial.ts';
+import { coldControls, type Controls, type EngineControls, noAircraftFaults } from './inputs.ts';
+import { ManualControl } from './manual-control.ts';
+import { OneEngineOut } from './one-engine-out.ts';
 import { KELVIN } from './physics.ts';
 import { NormalSource } from './random.ts';
 import { Rotor } from './rotor.ts';
@@ -51,9 +56,16 @@ export interface EngineSensors {
 export class Simulator {
   readonly parameters: SimulatorParameters;
   readonly env: EnvironmentInput;
+  /** the engines that drive the rotor */
   readonly engines: Engine[] = [];
-  readonly controlUnits: DigitalControl[] = [];
+  /** the auxiliary unit, on aircraft that have one */
+  readonly apu: Engine | null = null;
+  /** engines, and behind them the auxiliary unit: controls and sensors stand in the same order */
+  readonly blocks: Engine[] = [];
+  readonly controlUnits: EngineControl[] = [];
   readonly sensors: EngineSensors[] = [];
+  readonly oneEngineOut: OneEngineOut | null = null;
+  readonly inertial: Inertial | null = null;
   readonly rotor: Rotor;
   readonly bus: ElectricalNetwork;
   readonly faults = noAircraftFaults();
@@ -63,7 +75,10 @@ export class Simulator {
   ticks = 0;
 
   private readonly air: Environment = { T_oat: 0, p_a: 0, rho: 0, wind_m_s: 0, tail_m_s: 0, p_in: 0, p_ex: 0 };
+  private readonly stillAir: Environment = { ...this.air };
   private readonly around: EngineSurroundings;
+  private readonly aroundAuxiliary: EngineSurroundings;
+  private readonly airStarters: AirStarter[] = [];
   private readonly noise: NormalSource | null;
   private readonly stepsPerTick: number;
   private readonly h_s: number;
@@ -84,22 +99,22 @@ export class Simulator {
     const oat = this.env.oat_c;
     const residual_K = (conditions.residual_c ?? oat) + KELVIN;
     const oil_K = (conditions.oil_temp_c ?? oat) + KELVIN;
+    const { engine, apu } = parameters;
     for (let i = 0; i < parameters.n_engines; i++) {
-      this.engines.push(new Engine(parameters.engine, this.air.T_oat, residual_K, oil_K));
-      this.controlUnits.push(new DigitalControl(parameters.engine));
-      this.sensors.push({
-        ngA_pct: 0,
-        ngB_pct: 0,
-        tot_C: oat,
-        totValid: true,
-        np_pct: 0,
-        tq_pct: 0,
-        oil_bar: 0,
-        oil_C: oat,
-        gen_a: 0,
-        starter_a: 0,
-      });
+      this.engines.push(new Engine(engine, this.air.T_oat, residual_K, oil_K));
+      this.controlUnits.push(engine.kind === 'hmu' ? new ManualControl(engine) : new DigitalControl(engine));
+      if (engine.starter_type === 'air') this.airStarters.push(new AirStarter(engine));
     }
+    this.blocks.push(...this.engines);
+    if (apu) {
+      this.apu = new Engine(apu, this.air.T_oat, this.air.T_oat, oil_K);
+      this.blocks.push(this.apu);
+      this.controlUnits.push(new DigitalControl(apu, apu));
+    }
+    for (let i = 0; i < this.blocks.length; i++) this.sensors.push(coldSensors(oat));
+    if (engine.kind === 'fadec' && 'ratings' in engine && parameters.n_engines === 2)
+      this.oneEngineOut = new OneEngineOut(engine);
+    if (parameters.inertial) this.inertial = new Inertial(parameters.inertial);
     const aircraft = parameters.aircraft;
     this.rotor = new Rotor(
       parameters.rotor,
@@ -108,10 +123,12 @@ export class Simulator {
       conditions.coll ?? 0,
       (conditions.mgb_temp_c ?? oat) + KELVIN,
     );
-    this.bus = new ElectricalNetwork(parameters.electrical, conditions.batt_age ?? 1, parameters.n_engines);
+    this.bus = new ElectricalNetwork(parameters.electrical, conditions.batt_age ?? 1, this.blocks.length);
     this.bus.soc = conditions.soc ?? 0.9;
     this.bus.battery_K = (conditions.batt_temp_c ?? oat) + KELVIN;
-    this.around = { boost: 0, bleed_frac: 0, recirc_max: aircraft.recirc_max, recirc: this.env.recirc, nr: 0 };
+    const around = { boost: 0, bleed_frac: 0, bleed_kg_s: 0, recirc: this.env.recirc, nr: 0 };
+    this.around = { ...around, recirc_max: aircraft.recirc_max };
+    this.aroundAuxiliary = { ...around, recirc_max: 0 };
     this.noise = conditions.noise ? new NormalSource(seed) : null;
     this.controlInputs = {
       volts: 0,
@@ -125,13 +142,21 @@ export class Simulator {
       lit: false,
       T_oat: 0,
       p_a: 0,
+      rho: 0,
+      n: 0,
+      pi: 1,
       channelALost: false,
       channelBLost: false,
       fuelCut: false,
       selector: 'OFF',
       start: 0,
-      dryMotor: 0,
+      starterSwitch: 0,
+      igniterSwitch: 0,
       stopMotoring: false,
+      grip: 0,
+      pilot: null,
+      limits: null,
+      trim_pct: 0,
     };
     this.bus.refreshBattery();
     if (conditions.running) this.startRunning(conditions.running.coll);
@@ -164,6 +189,8 @@ export class Simulator {
   /** Takes changes of `env` into account. */
   refreshAir(): void {
     environmentOf(this.env, this.parameters.aircraft.exhaust_wind_coeff, this.air);
+    Object.assign(this.stillAir, this.air);
+    this.stillAir.p_in = this.stillAir.p_ex = this.air.p_a;
   }
 
   /** Advances by `dt_s`; what is less than a tick is kept for the next call. */
@@ -179,20 +206,23 @@ export class Simulator {
   tick(controls: Controls): void {
     this.sample();
     let sparks = 0;
-    for (let i = 0; i < this.engines.length; i++) {
+    this.oneEngineOut?.tick(controls, this.controlUnits, this.sensors, this.nr_pct, TICK_S);
+    for (let i = 0; i < this.blocks.length; i++) {
       this.control(i, controls);
-      if (this.engines[i]!.spark) sparks++;
-      this.engines[i]!.refreshViscosity();
+      if (this.blocks[i]!.spark) sparks++;
+      this.blocks[i]!.refreshViscosity();
     }
+    for (let i = 0; i < this.airStarters.length; i++) this.airStarters[i]!.moveValve(this.engines[i]!.starter, TICK_S);
     flyCollective(controls, this.rotor, TICK_S);
-    for (let i = 0; i < this.engines.length; i++) this.generator(i, controls);
+    for (let i = 0; i < this.blocks.length; i++) this.generator(i, controls);
+    this.inertial?.tick(controls.ins > 0, this.volts, this.env.oat_c, TICK_S);
     this.rotor.refreshViscosity();
     this.bus.refreshBattery();
     this.bus.setLoads(controls, sparks);
     for (let k = 0; k < this.stepsPerTick; k++) {
       this.evaluate(controls);
       this.bus.integrate(this.h_s);
-      for (let i = 0; i < this.engines.length; i++) this.engines[i]!.integrate(this.h_s);
+      for (let i = 0; i < this.blocks.length; i++) this.blocks[i]!.integrate(this.h_s);
       this.rotor.integrate(this.h_s, this.engines);
     }
     this.ticks++;
@@ -203,8 +233,8 @@ export class Simulator {
     const sensing = this.parameters.sensors;
     this.volts = this.bus.volts;
     this.nr_pct = this.rotor.nr < 0.015 ? 0 : 100 * this.rotor.nr;
-    for (let i = 0; i < this.engines.length; i++) {
-      const e = this.engines[i]!;
+    for (let i = 0; i < this.blocks.length; i++) {
+      const e = this.blocks[i]!;
       const s = this.sensors[i]!;
       const f = e.faults;
       const ng = 100 * e.n + (this.noise ? sensing.ng_noise_pct * this.noise.normal() : 0);
@@ -223,11 +253,17 @@ export class Simulator {
     }
   }
 
+  private leverOf(i: number, controls: Controls): EngineControls {
+    return i < this.engines.length ? controls.engines[i]! : controls.apu!;
+  }
+
   private control(i: number, controls: Controls): void {
-    const e = this.engines[i]!;
+    const e = this.blocks[i]!;
     const s = this.sensors[i]!;
-    const lever = controls.engines[i]!;
+    const lever = this.leverOf(i, controls);
     const input = this.controlInputs;
+    const { engine } = this.parameters;
+    const drives = i < this.engines.length;
     input.volts = this.volts;
     input.ngA_pct = s.ngA_pct;
     input.ngB_pct = s.ngB_pct;
@@ -239,15 +275,28 @@ export class Simulator {
     input.lit = e.lit;
     input.T_oat = this.air.T_oat;
     input.p_a = this.air.p_a;
+    input.rho = this.air.rho;
+    input.n = e.n;
+    input.pi = e.pi;
     input.channelALost = e.faults.fadec_ch_a > 0;
     input.channelBLost = e.faults.fadec_ch_b > 0;
     input.fuelCut = e.faults.fuel_cut > 0;
     input.selector = lever.mode;
     input.start = lever.start;
-    input.dryMotor = lever.starter_sw;
+    input.starterSwitch = lever.starter_sw;
+    input.igniterSwitch = lever.ign_sw;
     input.stopMotoring = lever.abort === 2;
+    input.grip = lever.grip;
+    input.pilot = lever.pilot;
+    input.limits = engine.kind === 'hmu' ? null : engine.limits_to;
+    input.trim_pct = 0;
+    if (drives && this.oneEngineOut) {
+      input.limits = this.oneEngineOut.limits[i as 0 | 1];
+      input.trim_pct = this.oneEngineOut.trim(i, controls, this.controlUnits, this.sensors);
+    }
     const unit = this.controlUnits[i]!;
     unit.tick(input, TICK_S);
+    if (lever.pilot) lever.grip = unit.grip;
     e.starter = unit.starter;
     e.spark = unit.spark;
     e.fuelValve = unit.fuelValve;
@@ -255,9 +304,10 @@ export class Simulator {
   }
 
   private generator(i: number, controls: Controls): void {
-    const e = this.engines[i]!;
+    const e = this.blocks[i]!;
     const p = e.p;
-    e.genOnline = controls.engines[i]!.gen > 0 && !e.faults.gen_fail && !e.gen_trip && !e.starter && e.n > p.gen_n_min;
+    e.genOnline =
+      this.leverOf(i, controls).gen > 0 && !e.faults.gen_fail && !e.gen_trip && !e.starter && e.n > p.gen_n_min;
     const r = e.gen_a / p.gen_i_rated_a;
     e.gen_ovl = r > 1 ? e.gen_ovl + TICK_S * (r * r - 1) : Math.max(0, e.gen_ovl - 0.25 * TICK_S);
     if (e.gen_ovl > p.gen_ovl_trip) e.gen_trip = true;
@@ -265,22 +315,31 @@ export class Simulator {
 
   private evaluate(controls: Controls): void {
     const bus = this.bus;
-    for (let i = 0; i < this.engines.length; i++) {
-      const e = this.engines[i]!;
+    const byAir = this.airStarters.length > 0;
+    let cranking = false;
+    for (let i = 0; i < this.blocks.length; i++) {
+      const e = this.blocks[i]!;
       const p = e.p;
       const w = e.n * p.starter_w_ref_rad_s;
       const starter = bus.starters[i]!;
-      starter.on = e.starter && !e.faults.starter_drop;
+      starter.on = e.starter && !e.faults.starter_drop && !(byAir && i < this.engines.length);
+      if (starter.on) cranking = true;
       starter.source_v = p.starter_ksh * w;
       starter.resistance_ohm =
         (p.starter_r_ohm * (1 + 0.0039 * e.dTst) + p.starter_lead_r_ohm) * e.faults.starter_r_mult + p.starter_kse * w;
+    }
+    const kept = cranking && !controls.bus_tie;
+    for (let i = 0; i < this.blocks.length; i++) {
+      const e = this.blocks[i]!;
+      const p = e.p;
       const gen = bus.generators[i]!;
-      gen.on = e.genOnline;
+      gen.on = e.genOnline && !kept;
       gen.source_v = p.gen_v_set_v - 4 * (1 - e.sgen);
       gen.resistance_ohm = p.gen_r_ohm;
       gen.limit_a = p.gen_i_lim_a;
     }
     bus.solve(controls, this.faults.bat_r_mult, this.air.T_oat);
+    if (this.apu) this.evaluateAuxiliary(this.apu, controls);
     const around = this.around;
     around.boost = controls.boost;
     around.bleed_frac =
@@ -288,9 +347,15 @@ export class Simulator {
       (controls.bleed_heat ? this.parameters.engine.bleed_heat : 0);
     around.recirc = this.env.recirc;
     around.nr = this.rotor.nr;
-    for (let i = 0; i < this.engines.length; i++) {
-      this.engines[i]!.evaluate(this.air, around, bus.volts, bus.starters[i]!.current_a, bus.generators[i]!.current_a);
-    }
+    for (let i = 0; i < this.engines.length; i++)
+      this.engines[i]!.evaluate(
+        this.air,
+        around,
+        bus.volts,
+        bus.starters[i]!.current_a,
+        bus.generators[i]!.current_a,
+        byAir ? this.airStarters[i]!.power_w : 0,
+      );
     const f = this.faults;
     this.rotor.evaluate(
       this.air,
@@ -303,6 +368,40 @@ export class Simulator {
       f.mgb_pump_fail,
     );
   }
+
+  /** The auxiliary unit, and the air that it gives to the starters. */
+  private evaluateAuxiliary(apu: Engine, controls: Controls): void {
+    const around = this.aroundAuxiliary;
+    around.bleed_kg_s = 0;
+    for (let i = 0; i < this.airStarters.length; i++) {
+      this.airStarters[i]!.evaluate(apu, controls.apu_bleed > 0, this.engines[i]!, this.air);
+      around.bleed_kg_s += this.airStarters[i]!.flow_kg_s;
+    }
+    const at = this.engines.length;
+    apu.evaluate(
+      this.stillAir,
+      around,
+      this.bus.volts,
+      this.bus.starters[at]!.current_a,
+      this.bus.generators[at]!.current_a,
+      0,
+    );
+  }
+}
+
+function coldSensors(oat_C: number): EngineSensors {
+  return {
+    ngA_pct: 0,
+    ngB_pct: 0,
+    tot_C: oat_C,
+    totValid: true,
+    np_pct: 0,
+    tq_pct: 0,
+    oil_bar: 0,
+    oil_C: oat_C,
+    gen_a: 0,
+    starter_a: 0,
+  };
 }
 
 /**

@@ -1,18 +1,27 @@
 import { expect, test } from 'vitest';
+import { isPiston, type SimulatorParameters } from '@rouse/core/aircraft';
 import { runScenario, scenarioSchema } from '@rouse/core/simulator';
-import file from '../fixtures/skerry-scenarios.json' with { type: 'json' };
+import file from '../fixtures/turbine-scenarios.json' with { type: 'json' };
+import { typeOf } from '../fleet.ts';
 import { skerry } from '../skerry.ts';
 
-const scenarios = file.scenarios.map((s) => scenarioSchema.parse(s));
+const scenarios = (file.scenarios as unknown[]).map((s) => scenarioSchema.parse(s));
+const ofSkerry = scenarios.find((s) => s.type === 'S7')!;
+
+function turbineOf(id: string): SimulatorParameters {
+  const { simulator } = typeOf(id);
+  if (!simulator || isPiston(simulator)) throw new Error(`${id} is no turbine`);
+  return simulator;
+}
 
 test.each(scenarios.map((s) => [s.id, String(s['title']), s] as const))('%s: %s', (_id, _title, scenario) => {
-  const { checks } = runScenario(skerry.simulator, scenario);
+  const { checks } = runScenario(turbineOf(scenario.type), scenario);
   expect(checks.filter((c) => c.ok !== true)).toEqual([]);
   expect(checks.length).toBeGreaterThan(0);
 });
 
 test('an unknown signal or input is named, not ignored', () => {
-  const base = scenarios[0]!;
+  const base = ofSkerry;
   expect(() => runScenario(skerry.simulator, { ...base, events: [{ t: 0, set: { 'e1.throttle': 1 } }] })).toThrow(
     /e1\.throttle/,
   );
@@ -20,7 +29,7 @@ test('an unknown signal or input is named, not ignored', () => {
 });
 
 test('an outcome without an expected value is measured and not judged', () => {
-  const { checks } = runScenario(skerry.simulator, { ...scenarios[0]!, outcomes: [{ fn: 'max', sig: 'e1.tot' }] });
+  const { checks } = runScenario(skerry.simulator, { ...ofSkerry, outcomes: [{ fn: 'max', sig: 'e1.tot' }] });
   expect(checks[0]!.ok).toBeNull();
   expect(checks[0]!.measured).toBeGreaterThan(600);
 });
