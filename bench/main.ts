@@ -13,7 +13,7 @@ const wanted = (name: string): boolean => only === undefined || only === name;
 
 console.log(`${os.cpus()[0]?.model ?? 'unknown processor'}, ${os.cpus().length} cores, Node ${process.version}`);
 const lines: Line[] = [];
-if (wanted('simulator')) lines.push(simulator());
+if (wanted('simulator')) lines.push(...simulator());
 if (wanted('watch') || wanted('codec')) {
   const trace = tenMinutes();
   if (wanted('watch')) lines.push(watch(trace));

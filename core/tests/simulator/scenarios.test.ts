@@ -1,18 +1,11 @@
 import { expect, test } from 'vitest';
-import { isPiston, type SimulatorParameters } from '@rouse/core/aircraft';
 import { runScenario, scenarioSchema } from '@rouse/core/simulator';
 import file from '../fixtures/turbine-scenarios.json' with { type: 'json' };
-import { typeOf } from '../fleet.ts';
 import { skerry } from '../skerry.ts';
+import { turbineOf } from './plant.ts';
 
 const scenarios = (file.scenarios as unknown[]).map((s) => scenarioSchema.parse(s));
 const ofSkerry = scenarios.find((s) => s.type === 'S7')!;
-
-function turbineOf(id: string): SimulatorParameters {
-  const { simulator } = typeOf(id);
-  if (!simulator || isPiston(simulator)) throw new Error(`${id} is no turbine`);
-  return simulator;
-}
 
 test.each(scenarios.map((s) => [s.id, String(s['title']), s] as const))('%s: %s', (_id, _title, scenario) => {
   const { checks } = runScenario(turbineOf(scenario.type), scenario);
