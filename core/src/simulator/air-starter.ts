@@ -1,3 +1,4 @@
+import { pow } from './elementary.ts';
 import type { AirStarterParameters } from '../aircraft/index.ts';
 import type { Engine } from './engine.ts';
 import type { Environment } from './environment.ts';
@@ -39,7 +40,7 @@ export class AirStarter {
     const pr = Math.max(1, pow3_5(Math.max(0, 1 + (efficiency * dT) / air.T_oat)) * DUCT);
     this.flow_kg_s =
       ((this.valve * p.ats_flow_coeff * pr * air.p_a) / Math.sqrt(T2)) * Math.sqrt(Math.max(0, 1 - 1 / (pr * pr)));
-    const ideal = Math.sqrt(Math.max(0, (CP_AIR * T2 * (1 - Math.pow(pr, -0.2857))) / p.ats_dh_ref_j_kg));
+    const ideal = Math.sqrt(Math.max(0, (CP_AIR * T2 * (1 - pow(pr, -0.2857))) / p.ats_dh_ref_j_kg));
     this.power_w = Math.max(
       0,
       this.flow_kg_s * p.ats_eff * p.ats_dh_ref_j_kg * p.ats_ratio * (2 * ideal - engine.n * p.ats_ratio),

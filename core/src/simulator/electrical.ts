@@ -1,3 +1,4 @@
+import { exp } from './elementary.ts';
 import type { ElectricalParameters } from '../aircraft/index.ts';
 import { clip, KELVIN } from './physics.ts';
 import type { Controls } from './inputs.ts';
@@ -52,9 +53,9 @@ export class ElectricalNetwork {
   /** Charge and battery temperature move slowly: their exponentials are refreshed once a control tick. */
   refreshBattery(): void {
     const p = this.p;
-    this.coldFactor = Math.exp(p.batt_r_temp_per_k * clip(20 - (this.battery_K - KELVIN), -25, 65));
-    this.emptySag = Math.exp(-this.soc / 0.06);
-    this.acceptance = 1 + p.batt_accept_k * Math.exp((this.soc - 1) / 0.06);
+    this.coldFactor = exp(p.batt_r_temp_per_k * clip(20 - (this.battery_K - KELVIN), -25, 65));
+    this.emptySag = exp(-this.soc / 0.06);
+    this.acceptance = 1 + p.batt_accept_k * exp((this.soc - 1) / 0.06);
   }
 
   /** Sums the consumers that are switched on; call when a switch moved. */

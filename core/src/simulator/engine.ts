@@ -1,3 +1,4 @@
+import { exp, log, pow, tanh } from './elementary.ts';
 import type { TurbineParameters } from '../aircraft/index.ts';
 import type { Environment } from './environment.ts';
 import { noEngineFaults } from './inputs.ts';
@@ -15,6 +16,7 @@ import {
   T_STD_K,
   viscosityRatio,
 } from './physics.ts';
+import { turbineConstants } from './turbine-constants.ts';
 
 /** No more than this share of its air can be taken from a turbine. */
 const MOST_BLED_frac = 0.45;
@@ -103,7 +105,7 @@ export class Engine {
   private d_sgen = 0;
 
   constructor(p: TurbineParameters, T_oat: number, residual_K: number, oil_K: number) {
-    this.p = p;
+    this.p = turbineConstants(p);
     this.Tm = T_oat + (residual_K - T_oat) / p.soak_view;
     this.Ttc = residual_K;
     this.T45 = residual_K;
@@ -114,8 +116,8 @@ export class Engine {
   /** Oil viscosity moves slowly: refreshed once a control tick. */
   refreshViscosity(): void {
     const mu = viscosityRatio(this.Toil - KELVIN);
-    this.mu35 = Math.pow(mu, 0.35);
-    this.mu45 = Math.pow(mu, 0.45);
+    this.mu35 = pow(mu, 0.35);
+    this.mu45 = pow(mu, 0.45);
   }
 
   /** Rates at the present state, given the bus and the air. Writes no state. */
@@ -154,12 +156,12 @@ export class Engine {
 
     const weff = this.burn(T_in, air.p_in, around.boost);
 
-    const etab = p.comb_eff * (1 - p.comb_eff_drop * Math.exp(-nc / p.comb_eff_n) * (2 - air.p_in / P_STD_PA));
+    const etab = p.comb_eff * (1 - p.comb_eff_drop * exp(-nc / p.comb_eff_n) * (2 - air.p_in / P_STD_PA));
     const Q = etab * LHV_J_KG * weff;
     const m4 = mcore + weff;
     const C = m4 * CP_GAS + 0.3;
     const z = m4 / p.air_flow_ref_kg_s;
-    const hA = p.hot_ha0_w_k + (z > 1e-12 ? p.hot_ha_ref_w_k * Math.exp(0.8 * Math.log(z)) : 0);
+    const hA = p.hot_ha0_w_k + (z > 1e-12 ? p.hot_ha_ref_w_k * exp(0.8 * log(z)) : 0);
     const T4 = (C * T3 + Q + hA * this.Tm) / (C + hA);
     const pit = Math.max(1, (pi * (1 - p.comb_loss * fm * fm) * air.p_in) / air.p_ex);
     const pipt = Math.sqrt((pit * pit + p.stodola_r) / (1 + p.stodola_r));
@@ -172,7 +174,7 @@ export class Engine {
     const dh = CP_GAS * T45 * (1 - powMinusQuarter(pipt));
     this.q_p = m4 * p.pt_eff * p.pt_dh_ref_j_kg * (2 * Math.sqrt(Math.max(0, dh) / p.pt_dh_ref_j_kg) - this.np);
 
-    const q_f = p.fric_coul_w * (n > 0.06 ? 1 : Math.tanh(n / 0.003)) + p.fric_visc_w * this.mu35 * n + f.gg_drag_w;
+    const q_f = p.fric_coul_w * (n > 0.06 ? 1 : tanh(n / 0.003)) + p.fric_visc_w * this.mu35 * n + f.gg_drag_w;
     this.q_f = q_f;
     const q_s =
       starter_a > 0
@@ -230,7 +232,7 @@ export class Engine {
     const phi = mcore < 1e-4 ? 0 : wn / (mcore + 1e-5) / (FAR_STOICHIOMETRIC * p.prim_frac);
     if (this.sparking && this.n > p.ign_n_min && phi > p.phi_lean && phi < p.phi_rich) {
       const off = (phi - p.phi_opt) / p.phi_w;
-      let ti = p.ign_tau_s * (1 + off * off) * Math.exp((T_STD_K - T_in) / p.ign_temp_k) * (P_STD_PA / p_in);
+      let ti = p.ign_tau_s * (1 + off * off) * exp((T_STD_K - T_in) / p.ign_temp_k) * (P_STD_PA / p_in);
       if (this.Tm > 700) ti *= 0.4;
       this.d_ign = 1 / ti;
       this.l_ign = 0;

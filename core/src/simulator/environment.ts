@@ -1,3 +1,4 @@
+import { pow } from './elementary.ts';
 import { KELVIN, KNOT_M_S, P_STD_PA, R_AIR } from './physics.ts';
 
 export interface EnvironmentInput {
@@ -22,7 +23,7 @@ export interface Environment {
 /** Air around the aircraft: static pressure by altitude, ram and exhaust back-pressure by wind. @source docs/physics.md 5 */
 export function environmentOf(input: EnvironmentInput, exhaustWindCoeff: number, into: Environment): void {
   into.T_oat = input.oat_c + KELVIN;
-  into.p_a = P_STD_PA * Math.pow(1 - 2.25577e-5 * input.pa_m, 5.25588);
+  into.p_a = P_STD_PA * pow(1 - 2.25577e-5 * input.pa_m, 5.25588);
   into.rho = into.p_a / (R_AIR * into.T_oat);
   const w = input.headwind_kt * KNOT_M_S;
   const qw = 0.5 * into.rho * w * w;

@@ -1,3 +1,4 @@
+import { pow } from './elementary.ts';
 import type { ManualParameters } from '../aircraft/index.ts';
 import { type ControlInputs, type EngineControl, FilteredRate } from './engine-control.ts';
 import { ManualPilot } from './manual-pilot.ts';
@@ -63,7 +64,7 @@ export class ManualControl implements EngineControl {
     const n_ref = open
       ? p.n_idle + (p.n_max - p.n_idle) * smoothstep((grip - p.grip_idle) / (p.grip_fly - p.grip_idle))
       : p.n_idle;
-    const bySpeed = p.hmu_w_idle_kg_s * Math.pow(n_ref / p.n_idle, 2.2) + p.hmu_kn_kg_s * (n_ref - input.n);
+    const bySpeed = p.hmu_w_idle_kg_s * pow(n_ref / p.n_idle, 2.2) + p.hmu_kn_kg_s * (n_ref - input.n);
     let wf = bound;
     this.limitedBy = 'SCHED';
     if (bySpeed < wf) {
@@ -74,7 +75,7 @@ export class ManualControl implements EngineControl {
       const c = input.coll;
       const byRotor =
         p.hmu_wp0_kg_s +
-        p.hmu_wpc_kg_s * c * c * Math.pow(input.rho / RHO_STD_KG_M3, 0.3) +
+        p.hmu_wpc_kg_s * c * c * pow(input.rho / RHO_STD_KG_M3, 0.3) +
         p.hmu_kp_kg_s * (p.np_ref_pct / 100 - this.np.value) -
         p.hmu_kpd_kg_s * this.np.rate;
       if (byRotor < wf) {

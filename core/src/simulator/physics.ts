@@ -1,5 +1,7 @@
 /** Physical constants and the few small functions that every equation of the model uses (docs/physics.md 1). */
 
+import { exp } from './elementary.ts';
+
 export const CP_AIR = 1005;
 export const CP_GAS = 1150;
 export const LHV_J_KG = 43.0e6;
@@ -39,7 +41,7 @@ export function interpolate(x: number, xs: readonly number[], ys: readonly numbe
  * @source Vogel's law, docs/physics.md 1
  */
 export function viscosityRatio(oil_C: number): number {
-  return Math.exp(669 / (Math.max(oil_C, -50) + 95) - 669 / 180);
+  return exp(669 / (Math.max(oil_C, -50) + 95) - 669 / 180);
 }
 
 /** x^3.5 for x ≥ 0, without a power call. */

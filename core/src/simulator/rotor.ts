@@ -1,3 +1,4 @@
+import { pow, tanh } from './elementary.ts';
 import type { RotorParameters } from '../aircraft/index.ts';
 import type { Engine } from './engine.ts';
 import type { Environment } from './environment.ts';
@@ -44,8 +45,8 @@ export class Rotor {
 
   refreshViscosity(): void {
     const mu = viscosityRatio(this.Tmgb - KELVIN);
-    this.mu35 = Math.pow(mu, 0.35);
-    this.mu45 = Math.pow(mu, 0.45);
+    this.mu35 = pow(mu, 0.35);
+    this.mu45 = pow(mu, 0.45);
   }
 
   evaluate(
@@ -155,7 +156,7 @@ export class Rotor {
       const e = engines[i]!;
       const d = e.clutch
         ? this.d_nr
-        : (e.q_p - e.p.pt_drag_w * (e.np + 0.3 * (e.np > 0.2 ? 1 : Math.tanh(e.np / 0.01)))) / (2 * e.p.pt_ke_ref_j);
+        : (e.q_p - e.p.pt_drag_w * (e.np + 0.3 * (e.np > 0.2 ? 1 : tanh(e.np / 0.01)))) / (2 * e.p.pt_ke_ref_j);
       e.np = Math.max(0, e.np + h * d);
     }
     this.nr = Math.max(0, this.nr + h * this.d_nr);

@@ -1,3 +1,4 @@
+import { exp, pow } from '../elementary.ts';
 import { clip } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -15,18 +16,18 @@ export function burn(x: PistonState, c: PistonControls, f: PistonFaults): void {
   const kb = sparks(x, c, f, flame);
 
   const adv = n < p.n_imp && x.relay ? 2 : p.adv_deg;
-  const late = (adv - (8 + 20 * Math.pow(n, 0.7))) / p.adv_a_deg;
+  const late = (adv - (8 + 20 * pow(n, 0.7))) / p.adv_a_deg;
   const kt = Math.max(0.2, 1 - late * late);
   const kr = Math.max(0.05, 1 - (p.k_res * p.c_res * x.pa) / x.pm);
-  const hump = (p.k_rip * (p.v_d_m3 / 4) * x.pm * (Math.pow(p.r_c, 0.3) - 1)) / 0.3;
+  const hump = (p.k_rip * (p.v_d_m3 / 4) * x.pm * (pow(p.r_c, 0.3) - 1)) / 0.3;
   const ke = (p.j_e_kgm2 * x.we * x.we) / 2 + (x.relay ? p.w_sta_j : 0);
   const kh = (ke * ke) / (ke * ke + hump * hump);
   x.pi_w = (ma * p.q_air_j_per_kg * p.eta_i * flame * kb * kt * kr * kh * n) / (n + p.n_hl);
   x.Tind = x.we <= 1 ? 0 : x.pi_w / x.we;
   x.comp = Math.min(1, flame / 0.3) * kb * (0.3 + 0.7 * kh);
   x.heat_w = ma * p.q_air_j_per_kg * Math.min(1, x.phi) * x.comp;
-  const Tg = p.t_gas_c - 140 * Math.pow(Math.abs(x.phi - p.phi_best) / 0.5, 1.5);
-  const flow = Math.pow(ma, 0.75) * x.comp;
+  const Tg = p.t_gas_c - 140 * pow(Math.abs(x.phi - p.phi_best) / 0.5, 1.5);
+  const flow = pow(ma, 0.75) * x.comp;
   x.qh = p.k_h_w_per_k * flow * Math.max(Tg - x.Th, 0);
   x.qo = p.k_oil_w_per_k * flow * Math.max(Tg - x.To, 0);
   const most = Math.max(0, 0.9 * (x.heat_w - x.pi_w));
@@ -70,9 +71,9 @@ function sparks(x: PistonState, c: PistonControls, f: PistonFaults, flame: numbe
 
 function friction(x: PistonState): void {
   const p = x.p;
-  const mu = p.mu_a_pas * Math.exp(p.mu_b_k / (0.55 * x.To + 0.45 * x.Th + p.mu_c_k));
+  const mu = p.mu_a_pas * exp(p.mu_b_k / (0.55 * x.To + 0.45 * x.Th + p.mu_c_k));
   const fmep_bar =
-    p.f0_bar + p.f1_bar * Math.pow((mu / p.mu_ref_pas) * Math.max(x.n, 0.004), p.f_exp) + p.f2_bar * x.n * x.n;
+    p.f0_bar + p.f1_bar * pow((mu / p.mu_ref_pas) * Math.max(x.n, 0.004), p.f_exp) + p.f2_bar * x.n * x.n;
   const perRadian = p.v_d_m3 / (4 * Math.PI);
   x.Tfr = fmep_bar * 1e5 * perRadian;
   x.Tpump = 0.9 * perRadian * Math.max(x.pa - x.pm, 0);

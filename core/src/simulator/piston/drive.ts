@@ -1,3 +1,4 @@
+import { exp, pow, sin } from '../elementary.ts';
 import { clip, KELVIN, R_AIR } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -22,7 +23,7 @@ export function rotorLoad(x: PistonState, c: PistonControls, f: PistonFaults): v
   x.thrust = scale * ct;
   x.Qv = p.q_rv_nms * x.wr;
   const hot = x.Tbrk > FADES_ABOVE_C ? Math.max(0.35, 1 - (x.Tbrk - FADES_ABOVE_C) / 300) : 1;
-  x.Qb = p.q_brk_nm * c.brake * (p.brk_dyn + (1 - p.brk_dyn) * Math.exp(-x.wr / p.w_brk_rad_s)) * hot + f.brakeDrag;
+  x.Qb = p.q_brk_nm * c.brake * (p.brk_dyn + (1 - p.brk_dyn) * exp(-x.wr / p.w_brk_rad_s)) * hot + f.brakeDrag;
   x.chatter = x.wr > 0.5 ? c.brake * (1 - p.brk_dyn) * ((x.wr * p.g) / p.w_e100_rad_s) : 0;
 }
 
@@ -68,9 +69,9 @@ function beltCapacity(x: PistonState, f: PistonFaults): number {
   const F = x.fb * p.f_belt_n * f.tension;
   if (F === 0) return 0;
   const rim = x.we * p.r_sh_m;
-  const k = Math.exp((p.mu_belt / Math.sin((p.half_v_deg * Math.PI) / 180)) * p.wrap_rad);
+  const k = exp((p.mu_belt / sin((p.half_v_deg * Math.PI) / 180)) * p.wrap_rad);
   const ratio = (k - 1) / (k + 1);
   const heat = x.Tblt < p.t_glaze_c ? 1 : Math.max(0.35, 1 - (x.Tblt - p.t_glaze_c) / 120);
   const mf = f.beltMu * heat * (1 - 0.5 * x.glaze);
-  return 2 * Math.max(F - p.m_belt_kg_per_m * rim * rim, 0) * Math.pow(ratio, 1 / Math.max(mf, 0.05)) * p.r_sh_m;
+  return 2 * Math.max(F - p.m_belt_kg_per_m * rim * rim, 0) * pow(ratio, 1 / Math.max(mf, 0.05)) * p.r_sh_m;
 }

@@ -1,3 +1,4 @@
+import { exp, pow } from '../elementary.ts';
 import { clip } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -12,7 +13,7 @@ export function electrics(x: PistonState, c: PistonControls, f: PistonFaults, dt
   const p = x.p;
   const voc = p.ocv0_v + p.ocv1_v * x.SOC;
   const empty = 1 - x.SOC;
-  const rb = p.r_b0_ohm * Math.exp(p.k_rbt_per_k * (25 - x.Tbat)) * (1 + p.k_rbs * empty * Math.sqrt(empty)) * f.battR;
+  const rb = p.r_b0_ohm * exp(p.k_rbt_per_k * (25 - x.Tbat)) * (1 + p.k_rbs * empty * Math.sqrt(empty)) * f.battR;
   const e = voc - x.vp;
   contactor(x, c, f, voc, dt);
   const act = actuator(x, c, f);
@@ -40,7 +41,7 @@ export function electrics(x: PistonState, c: PistonControls, f: PistonFaults, dt
       }
     } else x.V = node(e, rb, p.v_reg_v, 0, 0, 0, load, 0);
     if (c.alt && x.n > p.n_alt0) {
-      const most = p.i_alt_a * f.alternator * (1 - Math.exp(-(x.n - p.n_alt0) / p.n_alt1));
+      const most = p.i_alt_a * f.alternator * (1 - exp(-(x.n - p.n_alt0) / p.n_alt1));
       let v2 = node(e, rb, p.v_reg_v, p.g_alt_a_per_v, gs, ek, load, 0);
       x.Ia = p.g_alt_a_per_v * (p.v_reg_v - v2);
       if (x.Ia > most) {
@@ -95,7 +96,7 @@ function actuator(x: PistonState, c: PistonControls, f: PistonFaults): number {
   x.fb =
     x.x <= p.x_slack
       ? 0
-      : Math.pow((x.x - p.x_slack) / (1 - p.x_slack), p.f_expb) * Math.max(0, 1 - p.k_bexp_per_k * (x.Tblt - 20));
+      : pow((x.x - p.x_slack) / (1 - p.x_slack), p.f_expb) * Math.max(0, 1 - p.k_bexp_per_k * (x.Tblt - 20));
   if (!c.clutch) {
     x.tensOK = false;
     return x.x > 0 && c.master ? -1 : 0;

@@ -1,3 +1,4 @@
+import { exp, pow } from '../elementary.ts';
 import { clip, KELVIN, R_AIR } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -13,7 +14,7 @@ export function breathe(x: PistonState, c: PistonControls, f: PistonFaults, dt: 
   const heat = x.injected || f.carbHeatFail ? 0 : c.carbHeat;
   x.Tin = x.env.oat + heat * (x.Tmuff - x.env.oat);
   const Tm = x.Tin - p.dt_ch_k * Math.min(1, x.phi) + p.k_pick * (x.Th - x.Tin) + KELVIN;
-  const open = p.cda_idle_m2 * f.idleAdj + (p.cda_max_m2 - p.cda_idle_m2) * Math.pow(x.th, p.th_exp);
+  const open = p.cda_idle_m2 * f.idleAdj + (p.cda_max_m2 - p.cda_idle_m2) * pow(x.th, p.th_exp);
   const A = Math.max(open - p.a_ice_m2_per_g * x.ice, 0.12 * open);
   const K = (0.6847 * A * x.pa) / Math.sqrt(R_AIR * (x.Tin + KELVIN));
   const c1 = p.r_c / (p.r_c - 1) - (GAMMA - 1) / (GAMMA * (p.r_c - 1));
@@ -27,7 +28,7 @@ export function breathe(x: PistonState, c: PistonControls, f: PistonFaults, dt: 
     steady = x.pa * steadyRatio(c2 / c1, K / (B * c1 * x.pa));
     tau = Math.min(5, p.v_m_m3 / (R_AIR * Tm * B * c1));
   }
-  x.pm += (steady - x.pm) * (1 - Math.exp(-dt / tau));
+  x.pm += (steady - x.pm) * (1 - exp(-dt / tau));
   x.ma = Math.max(0, B * (c1 * x.pm - c2 * x.pa) * (1 - (0.9 * x.ewDew) / x.pa));
 }
 
@@ -50,7 +51,7 @@ export function carburate(x: PistonState, c: PistonControls, f: PistonFaults, dt
   x.vlock = 0;
   if (x.injected) x.mf = injected(x, c, f, gm);
   else {
-    const s = Math.pow(Math.max(0.3, x.rho / 1.225), -p.alt_en);
+    const s = pow(Math.max(0.3, x.rho / 1.225), -p.alt_en);
     const venturi = (ma * ma) / (ma * ma + p.m_vent_kg_s * p.m_vent_kg_s);
     const warm = Math.sqrt((x.Tin + KELVIN) / (oat + KELVIN));
     x.mf = (p.phi_full * f.mixtureRich * s * warm * gm * venturi * ma) / p.afr;
@@ -66,7 +67,7 @@ export function carburate(x: PistonState, c: PistonControls, f: PistonFaults, dt
     if (x.Tcb > p.t_perc_c && ma < 0.002) pr += p.perc_g_s;
   }
   const pw = pr > 0.5 ? p.wet_pr * pr : 0;
-  const ev = (x.film / (p.tau_e0_s * Math.exp(-(Tn - 15) / p.tau_et_k))) * (0.1 + ma / (ma + 0.004));
+  const ev = (x.film / (p.tau_e0_s * exp(-(Tn - 15) / p.tau_et_k))) * (0.1 + ma / (ma + 0.004));
   const en = x.film * p.k_ent_per_kg * ma;
   x.film = Math.max(
     0,
@@ -75,7 +76,7 @@ export function carburate(x: PistonState, c: PistonControls, f: PistonFaults, dt
   const ec = clip(p.ec0 + p.ec1_per_k * x.Th, 0.05, 1);
   const vapour = xv * x.mf + 1e-3 * ((ev * ma) / (ma + 0.002) + ec * en);
   const drying =
-    Math.exp(Math.min(x.Th - 15, 150) / 35) / p.tau_w_s + p.k_wpurge_per_kg * ma + p.k_wburn_per_s * x.comp * x.n;
+    exp(Math.min(x.Th - 15, 150) / 35) / p.tau_w_s + p.k_wpurge_per_kg * ma + p.k_wburn_per_s * x.comp * x.n;
   x.wet = Math.max(0, x.wet + dt * ((1 - ec) * en + pw - x.wet * drying));
   const entering = ma > 2e-4 ? (p.afr * vapour) / ma : 0;
   x.phi += (Math.min(entering, 6) - x.phi) * Math.min(1, dt / (0.1 + 30 / (x.we + 3)));

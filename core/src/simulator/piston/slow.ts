@@ -1,3 +1,4 @@
+import { exp, pow } from '../elementary.ts';
 import { clip, KELVIN } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -29,12 +30,12 @@ function heat(x: PistonState, f: PistonFaults, h: number): void {
   const { oat } = x.env;
   const n = x.we / p.w_e100_rad_s;
   const sg = x.rho / 1.225;
-  const n07 = Math.pow(n, 0.7);
-  const sg07 = Math.pow(sg, 0.7);
-  const Uh = p.ua_h0_w_per_k + p.ua_h1_w_per_k * Math.pow(n, p.ua_hexp) * Math.pow(sg, p.ua_hexp) * f.coolFan;
+  const n07 = pow(n, 0.7);
+  const sg07 = pow(sg, 0.7);
+  const Uh = p.ua_h0_w_per_k + p.ua_h1_w_per_k * pow(n, p.ua_hexp) * pow(sg, p.ua_hexp) * f.coolFan;
   const Qhc = p.g_hc_w_per_k * (x.Th - x.Tc);
   const Qhb = p.g_hb_w_per_k * (x.Th - x.Tb);
-  const Qoc = (p.g_oc_w_per_k + p.g_oc1_w_per_k * Math.pow(n, 0.6)) * (x.To - x.Tc);
+  const Qoc = (p.g_oc_w_per_k + p.g_oc1_w_per_k * pow(n, 0.6)) * (x.To - x.Tc);
   const open = p.ua_olk + (1 - p.ua_olk) * clip((x.To - p.t_th0_c) / (p.t_th1_c - p.t_th0_c), 0, 1);
   const Qoa = p.ua_oc_w_per_k * open * n07 * sg07 * f.coolFan * (x.To - oat);
   const Qca = (p.ua_c0_w_per_k + p.ua_c1_w_per_k * n07 * sg07) * (x.Tc - oat);
@@ -67,7 +68,7 @@ function carburettor(x: PistonState, ma: number, comp: number, h: number): void 
   if (Tx < 0 && ma > 0.002) {
     let d = (x.ewDew / (VAPOUR_R * (oat + KELVIN)) - overIce_Pa(Tx) / (VAPOUR_R * (Tx + KELVIN))) * 1000;
     if (d < 0) d *= 5 * p.k_subl;
-    x.ice += p.k_ice_g_s * Math.pow(ma, 0.35) * d * ramp(Tx, p.t_adh0_c, p.t_adh1_c) * h;
+    x.ice += p.k_ice_g_s * pow(ma, 0.35) * d * ramp(Tx, p.t_adh0_c, p.t_adh1_c) * h;
   } else if (Tx > 0) x.ice -= p.k_melt_g_per_s_k * Tx * h;
   x.ice = Math.max(0, x.ice);
   const melted = before - x.ice;
@@ -87,13 +88,13 @@ export function throat_C(x: PistonState, ma: number): number {
 function oil(x: PistonState, f: PistonFaults, h: number): void {
   const p = x.p;
   const n = x.we / p.w_e100_rad_s;
-  const mu = p.mu_a_pas * Math.exp(p.mu_b_k / (x.To + p.mu_c_k));
+  const mu = p.mu_a_pas * exp(p.mu_b_k / (x.To + p.mu_c_k));
   const Q = (p.d_oil_m3_per_rad * x.we * f.oilPump * (1 - f.oilLoss)) / (1 + mu / p.mu_suc_pas);
   x.gal = clip(x.gal + h * (Q / p.v_gal_m3 - (n < 0.02 ? 0.0008 : 0)), 0, 1);
   const gl = p.gl0_m3 / mu + p.gl1_m3_per_s_pa;
   let pressure = Q / gl;
   if (pressure > p.p_rel_pa) {
-    const gr = p.gr0_m3_per_s_pa * Math.pow(p.mu_ref_pas / mu, p.gr_exp);
+    const gr = p.gr0_m3_per_s_pa * pow(p.mu_ref_pas / mu, p.gr_exp);
     pressure = (Q + gr * p.p_rel_pa) / (gl + gr);
   }
   pressure *= ramp(x.gal, 0.75, 1);

@@ -1,3 +1,4 @@
+import { pow } from '../elementary.ts';
 import type { PistonParameters } from '../../aircraft/index.ts';
 import { KELVIN, R_AIR } from '../physics.ts';
 import { overWater_Pa } from './vapour.ts';
@@ -111,7 +112,7 @@ export class PistonState {
   /** Takes changes of `env` into account. */
   refreshAir(): void {
     const { oat, pa_ft, dew } = this.env;
-    this.pa = 101325 * Math.pow(1 - 6.8756e-6 * pa_ft, 5.2559);
+    this.pa = 101325 * pow(1 - 6.8756e-6 * pa_ft, 5.2559);
     this.ewDew = overWater_Pa(dew);
     this.rho = this.pa / (R_AIR * (oat + KELVIN));
   }
