@@ -1,5 +1,6 @@
 // npm run bench: every figure that the project claims, each against its target, on the machine it runs on.
 import os from 'node:os';
+import { alarms } from './alarms.ts';
 import { codec } from './codec.ts';
 import { live } from './live.ts';
 import { type Line, tenMinutes } from './measure.ts';
@@ -19,6 +20,7 @@ if (wanted('watch') || wanted('codec')) {
   if (wanted('watch')) lines.push(watch(trace));
   if (wanted('codec')) lines.push(codec(trace));
 }
+if (wanted('alarms')) lines.push(...alarms());
 if (wanted('procedure')) lines.push(...procedure());
 if (wanted('pages')) lines.push(...pages());
 if (wanted('live')) lines.push(await live());
