@@ -1,4 +1,5 @@
 import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
+import * as aborts from './abort-calls.ts';
 import { type Corridor, ProfileBuilder } from './corridor.ts';
 import { CorridorAlarm, outsideLearned } from './corridor-alarm.ts';
 import { blankRecord, type EventSink, type StartRecord, type StartState } from './events.ts';
@@ -113,12 +114,12 @@ export class StartMachine {
   }
 
   /** The watch outside, or the pilot, has decided to stop this start. */
-  abort(t_s: number, reason: AbortReason, text: string, say: string, figure: string): void {
+  abort(t_s: number, call: aborts.AbortCall): void {
     if (!this.starting) return;
-    this.abortReason = reason;
+    this.abortReason = call.reason;
     this.slowRotation = false;
-    this.enter(t_s, 'aborted', text);
-    this.emit({ kind: 'abort', t_s, watch: this.spec.id, reason, text, say, figure });
+    this.enter(t_s, 'aborted', call.text);
+    this.emit({ kind: 'abort', t_s, watch: this.spec.id, ...call });
   }
 
   private countStarter(t_s: number, dt_s: number, on: boolean): void {
@@ -178,8 +179,7 @@ export class StartMachine {
     }
     this.lost_s += dt_s;
     if (this.lost_s > SENSOR_LOST_AFTER_S) {
-      const what = ngLost ? 'Gas producer speed' : 'Temperature';
-      this.abort(t_s, 'sensor-lost', `${what} lost for ${SENSOR_LOST_AFTER_S} s`, `Abort. ${what} lost.`, 'unknown');
+      this.abort(t_s, aborts.sensorLost(ngLost ? 'Gas producer speed' : 'Temperature', SENSOR_LOST_AFTER_S));
     }
     return true;
   }
@@ -244,19 +244,11 @@ export class StartMachine {
     const ng = values[this.i.speed]!;
     const since = t_s - r.starterAt_s;
     if (values[this.i.selector] === 0) {
-      this.abort(t_s, 'pilot', 'Selector moved to off during the start', 'Start stopped.', `${ng.toFixed(0)} % Ng`);
+      this.abort(t_s, aborts.selectorOff(ng));
       return;
     }
     if (this.state === 'cranking') {
-      if (since > spec.crankWithin_s && ng < spec.crankTo_pct) {
-        this.abort(
-          t_s,
-          'no-crank',
-          `Ng ${ng.toFixed(1)} % after ${spec.crankWithin_s} s of starter`,
-          'Abort. Engine does not turn.',
-          `${ng.toFixed(1)} % Ng`,
-        );
-      }
+      if (since > spec.crankWithin_s && ng < spec.crankTo_pct) this.abort(t_s, aborts.noCrank(ng, spec.crankWithin_s));
       return;
     }
     if (this.cutByControl(t_s, dt_s, values)) return;
@@ -270,14 +262,7 @@ export class StartMachine {
   }
 
   private noLight(t_s: number): void {
-    const after = (t_s - this.record.fuelAt_s).toFixed(1);
-    this.abort(
-      t_s,
-      'no-light',
-      `No light ${after} s after fuel; ${this.spec.lightWithin_s} s are allowed`,
-      'Abort. No light.',
-      `${after} s`,
-    );
+    this.abort(t_s, aborts.noLight(t_s - this.record.fuelAt_s, this.spec.lightWithin_s));
   }
 
   /** The control shut the fuel by itself: told apart by what was going wrong. @returns true when it did */
@@ -286,48 +271,15 @@ export class StartMachine {
     if (this.cut_s <= CONTROL_CUT_AFTER_S) return false;
     const r = this.record;
     if (Number.isNaN(r.lightAt_s)) this.noLight(t_s);
-    else if (r.peak_C > this.hotAbove_C) this.hot(t_s, r.peak_C, 'the control has shut the fuel');
+    else if (r.peak_C > this.hotAbove_C) this.abort(t_s, aborts.hot(r.peak_C, 'the control has shut the fuel'));
     else if (this.hung_s > this.spec.hungFor_s / 2) this.hung(t_s, values[this.i.speed]!);
-    else
-      this.abort(
-        t_s,
-        'control-abort',
-        'The control has shut the fuel by itself',
-        'Abort. The control stopped the start.',
-        `${values[this.i.speed]!.toFixed(0)} % Ng`,
-      );
+    else this.abort(t_s, aborts.controlAbort(values[this.i.speed]!));
     return true;
   }
 
-  hot(t_s: number, tot_C: number, because: string): void {
-    this.abort(
-      t_s,
-      'hot',
-      `TOT ${tot_C.toFixed(0)} °C: ${because}`,
-      `Abort. Hot start, ${tot_C.toFixed(0)}.`,
-      `${tot_C.toFixed(0)} °C`,
-    );
-  }
-
-  lowVolts(t_s: number, lowest_V: number, because: string): void {
-    this.abort(
-      t_s,
-      'low-volts',
-      `Bus ${lowest_V.toFixed(1)} V: ${because}`,
-      `Abort. Volts low, ${lowest_V.toFixed(0)}.`,
-      `${lowest_V.toFixed(1)} V`,
-    );
-  }
-
   private hung(t_s: number, ng: number): void {
-    const rate = this.predictor.speedRate_pct_s;
-    this.abort(
-      t_s,
-      'hung',
-      `Ng hangs at ${ng.toFixed(1)} %, ${rate.toFixed(1)} % a second for ${this.hung_s.toFixed(1)} s, TOT ${this.predictor.Tf_C.toFixed(0)} °C`,
-      `Abort. Hung at ${ng.toFixed(0)} percent.`,
-      `${ng.toFixed(1)} % Ng`,
-    );
+    const { speedRate_pct_s, Tf_C } = this.predictor;
+    this.abort(t_s, aborts.hung(ng, speedRate_pct_s, this.hung_s, Tf_C));
   }
 
   private judgeDeadlines(t_s: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -336,37 +288,13 @@ export class StartMachine {
     const ng = values[this.i.speed]!;
     const oil = values[this.i.oilPressure]!;
     if (Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s && !Number.isNaN(oil)) {
-      this.abort(
-        t_s,
-        'no-oil-pressure',
-        `Oil ${oil.toFixed(1)} bar ${spec.oilFirstWithin_s} s after light-off`,
-        'Abort. No oil pressure.',
-        `${oil.toFixed(1)} bar`,
-      );
+      this.abort(t_s, aborts.noOilPressure(oil, spec.oilFirstWithin_s));
     } else if (Number.isNaN(r.rotorAt_s) && ng >= spec.rotorMovingBy_pct && values[this.i.rotor]! <= ROTOR_MOVES_PCT) {
-      this.abort(
-        t_s,
-        'rotor-not-turning',
-        `Rotor still at ${ng.toFixed(0)} % Ng`,
-        'Abort. Rotor not turning.',
-        `${ng.toFixed(0)} % Ng`,
-      );
+      this.abort(t_s, aborts.rotorNotTurning(ng));
     } else if (starterOn && ng > spec.starterRelease_pct + spec.starterReleaseMargin_pct) {
-      this.abort(
-        t_s,
-        'starter-not-releasing',
-        `Starter still drives at ${ng.toFixed(0)} % Ng`,
-        'Abort. Starter not releasing.',
-        `${ng.toFixed(0)} % Ng`,
-      );
+      this.abort(t_s, aborts.starterNotReleasing(ng));
     } else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s)) {
-      this.abort(
-        t_s,
-        'slow',
-        `Not at idle ${spec.idleWithin_s} s after the starter`,
-        'Abort. Too slow.',
-        `${ng.toFixed(0)} % Ng`,
-      );
+      this.abort(t_s, aborts.tooSlow(ng, spec.idleWithin_s));
     } else if (!this.starterWarned && starterOn && this.starterOn_s > spec.starterDuty.on1_s - 5) {
       this.starterWarned = true;
       this.emit({
@@ -397,8 +325,7 @@ export class StartMachine {
     }
     const text = this.corridorAlarm.words(corridor, ng, tot, predictor);
     const outside = outsideLearned(corridor, this.record);
-    if (outside === null)
-      this.abort(t_s, 'going-to-be-hot', text, `Abort. Going to be hot, ${tot.toFixed(0)}.`, `${tot.toFixed(0)} °C`);
+    if (outside === null) this.abort(t_s, aborts.goingToBeHot(tot, text));
     else {
       const say = 'Temperature above its habit.';
       this.emit({ kind: 'cue', t_s, code: 'outside-corridor', severity: 'caution', text: `${text}. ${outside}`, say });

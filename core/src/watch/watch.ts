@@ -1,4 +1,5 @@
 import { type LimitBand, type Phase, type WatchedType } from '../aircraft/index.ts';
+import * as aborts from './abort-calls.ts';
 import type { Stay } from './band-monitor.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
@@ -165,7 +166,7 @@ export class Watch {
 
   /** The pilot's own call to stop a start. */
   pilotAbort(t_s: number): void {
-    this.start.abort(t_s, 'pilot', 'Stopped by the pilot', 'Stop. Selector off.', 'own call');
+    this.start.abort(t_s, aborts.ownCall());
   }
 
   /** Ends the record: every stay that is open is written up. */
@@ -303,9 +304,9 @@ export class Watch {
       this.onEvent({ kind: 'exceedance', t_s: stay.end_s, exceedance: watched.exceedanceOf(band, stay) });
     // during a start the limits of temperature and volts are reasons to stop it
     else if (this.start.starting && watched.index === this.iTemperature)
-      this.start.hot(t_s, stay.peak, watched.expiryWords(band));
+      this.start.abort(t_s, aborts.hot(stay.peak, watched.expiryWords(band)));
     else if (this.start.starting && watched.index === this.iVolts)
-      this.start.lowVolts(t_s, stay.peak, watched.expiryWords(band));
+      this.start.abort(t_s, aborts.lowVolts(stay.peak, watched.expiryWords(band)));
     else this.onEvent(watched.expiryCue(band, t_s));
   }
 }

@@ -1,0 +1,110 @@
+import type { AbortReason } from '../aircraft/index.ts';
+
+/** Why a start is to be stopped: the line on the screen, the spoken call and the figure that decided. */
+export interface AbortCall {
+  reason: AbortReason;
+  text: string;
+  say: string;
+  figure: string;
+}
+
+const speed = (ng_pct: number, digits = 1): string => `${ng_pct.toFixed(digits)} % Ng`;
+
+export const ownCall = (): AbortCall => ({
+  reason: 'pilot',
+  text: 'Stopped by the pilot',
+  say: 'Stop. Selector off.',
+  figure: 'own call',
+});
+
+export const selectorOff = (ng_pct: number): AbortCall => ({
+  reason: 'pilot',
+  text: 'Selector moved to off during the start',
+  say: 'Start stopped.',
+  figure: speed(ng_pct, 0),
+});
+
+export const sensorLost = (what: string, for_s: number): AbortCall => ({
+  reason: 'sensor-lost',
+  text: `${what} lost for ${for_s} s`,
+  say: `Abort. ${what} lost.`,
+  figure: 'unknown',
+});
+
+export const noCrank = (ng_pct: number, within_s: number): AbortCall => ({
+  reason: 'no-crank',
+  text: `Ng ${ng_pct.toFixed(1)} % after ${within_s} s of starter`,
+  say: 'Abort. Engine does not turn.',
+  figure: speed(ng_pct),
+});
+
+export const noLight = (after_s: number, within_s: number): AbortCall => ({
+  reason: 'no-light',
+  text: `No light ${after_s.toFixed(1)} s after fuel; ${within_s} s are allowed`,
+  say: 'Abort. No light.',
+  figure: `${after_s.toFixed(1)} s`,
+});
+
+export const hot = (tot_C: number, because: string): AbortCall => ({
+  reason: 'hot',
+  text: `TOT ${tot_C.toFixed(0)} °C: ${because}`,
+  say: `Abort. Hot start, ${tot_C.toFixed(0)}.`,
+  figure: `${tot_C.toFixed(0)} °C`,
+});
+
+/** @param prediction the corridor's words for what is coming */
+export const goingToBeHot = (tot_C: number, prediction: string): AbortCall => ({
+  reason: 'going-to-be-hot',
+  text: prediction,
+  say: `Abort. Going to be hot, ${tot_C.toFixed(0)}.`,
+  figure: `${tot_C.toFixed(0)} °C`,
+});
+
+export const lowVolts = (lowest_V: number, because: string): AbortCall => ({
+  reason: 'low-volts',
+  text: `Bus ${lowest_V.toFixed(1)} V: ${because}`,
+  say: `Abort. Volts low, ${lowest_V.toFixed(0)}.`,
+  figure: `${lowest_V.toFixed(1)} V`,
+});
+
+export const hung = (ng_pct: number, rate_pct_s: number, for_s: number, tot_C: number): AbortCall => ({
+  reason: 'hung',
+  text: `Ng hangs at ${ng_pct.toFixed(1)} %, ${rate_pct_s.toFixed(1)} % a second for ${for_s.toFixed(1)} s, TOT ${tot_C.toFixed(0)} °C`,
+  say: `Abort. Hung at ${ng_pct.toFixed(0)} percent.`,
+  figure: speed(ng_pct),
+});
+
+export const controlAbort = (ng_pct: number): AbortCall => ({
+  reason: 'control-abort',
+  text: 'The control has shut the fuel by itself',
+  say: 'Abort. The control stopped the start.',
+  figure: speed(ng_pct, 0),
+});
+
+export const noOilPressure = (oil_bar: number, within_s: number): AbortCall => ({
+  reason: 'no-oil-pressure',
+  text: `Oil ${oil_bar.toFixed(1)} bar ${within_s} s after light-off`,
+  say: 'Abort. No oil pressure.',
+  figure: `${oil_bar.toFixed(1)} bar`,
+});
+
+export const rotorNotTurning = (ng_pct: number): AbortCall => ({
+  reason: 'rotor-not-turning',
+  text: `Rotor still at ${speed(ng_pct, 0)}`,
+  say: 'Abort. Rotor not turning.',
+  figure: speed(ng_pct, 0),
+});
+
+export const starterNotReleasing = (ng_pct: number): AbortCall => ({
+  reason: 'starter-not-releasing',
+  text: `Starter still drives at ${speed(ng_pct, 0)}`,
+  say: 'Abort. Starter not releasing.',
+  figure: speed(ng_pct, 0),
+});
+
+export const tooSlow = (ng_pct: number, within_s: number): AbortCall => ({
+  reason: 'slow',
+  text: `Not at idle ${within_s} s after the starter`,
+  say: 'Abort. Too slow.',
+  figure: speed(ng_pct, 0),
+});
