@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
-import { chainEntries, type Payload } from '@rouse/core/procedure';
+import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
 import type { WatchSnapshot } from '@rouse/core/watch';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { runClock } from '../src/run/clock.ts';
@@ -11,6 +11,7 @@ import { roomRows } from '../src/run/room.ts';
 import {
   connectionChanged,
   entriesArrived,
+  type FollowedRun,
   type LiveStatus,
   refused,
   runLeft,
@@ -19,6 +20,7 @@ import {
   statusArrived,
   unwireCorridor,
 } from '../src/run/run-slice.ts';
+import { askOf, stillAsked } from '../src/views/start/asking.ts';
 
 const type: WatchedType = needWatched(
   typeFileSchema.parse(JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8'))),
@@ -214,17 +216,19 @@ describe('the followed run', () => {
     { kind: 'item-done', item: 'papers', how: 'declared', value: null, words: '' },
     { kind: 'mark', words: '' },
   ];
-  const entries = chainEntries(
-    RUN,
-    undefined,
-    payloads.map((payload, i) => ({
-      id: `0193a000-0000-7000-8000-00000000000${i}`,
-      at_ms: 1e12 + i,
-      t_s: i,
-      by: 'p',
-      payload,
-    })),
-  );
+  const chained = (of: readonly Payload[]): Entry[] =>
+    chainEntries(
+      RUN,
+      undefined,
+      of.map((payload, i) => ({
+        id: `0193a000-0000-7000-8000-00000000000${i}`,
+        at_ms: 1e12 + i,
+        t_s: i,
+        by: 'p',
+        payload,
+      })),
+    );
+  const entries = chained(payloads);
   const detail: RunDetail = {
     run: RUN,
     openedAt: '2026-11-25T08:00:00.000Z',
@@ -249,6 +253,21 @@ describe('the followed run', () => {
     expect(twice.followed?.state.items['papers']?.status).toBe('done');
     const afresh = runReducer(twice, entriesArrived({ entries: entries.slice(0, 2), whole: true }));
     expect(afresh.followed?.entries).toHaveLength(2);
+  });
+
+  test('a note that is being typed stays with its item until it is in the journal', () => {
+    const asked = askOf(loaded.followed!, 'fault');
+    expect(asked?.item.id).toBe('papers');
+    const after = (of: readonly Payload[]): FollowedRun =>
+      runReducer(loaded, entriesArrived({ entries: chained(of), whole: true })).followed!;
+    const settledBySensor = after(payloads);
+    expect(askOf(settledBySensor, 'fault')?.item.id).not.toBe('papers');
+    expect(stillAsked(asked, settledBySensor)).toBe(asked);
+    const written = after([payloads[0]!, { kind: 'item-fault', item: 'papers', note: 'one is missing' }]);
+    expect(stillAsked(asked, written)).toBeNull();
+    const interrupted = after([...payloads, { kind: 'interrupted', words: '' }]);
+    expect(stillAsked(asked, interrupted)).toBeNull();
+    expect(askOf(interrupted, 'skip')).toBeNull();
   });
 
   test('a refusal stays until something is accepted; leaving forgets everything', () => {

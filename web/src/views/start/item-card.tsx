@@ -98,13 +98,14 @@ const Ask = styled.form`
 interface ItemCardProps {
   followed: FollowedRun;
   asking: Asking;
-  setAsking: (asking: Asking) => void;
+  ask: (note: 'fault' | 'skip') => void;
+  closeAsking: () => void;
   why: boolean;
   toggleWhy: () => void;
 }
 
 /** The one present item, large: what to look at, what the sensors say of it, and the keys that settle it. */
-export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCardProps) {
+export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }: ItemCardProps) {
   const { type, state, detail } = followed;
   const refusal = useAppSelector((s) => s.run.refusal);
   const status = useAppSelector((s) => s.run.status);
@@ -137,14 +138,14 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
       {turn && <Crew turn={turn} />}
       {!answersItself(item) && !byHand && <SenseLine followed={followed} item={item} status={status} />}
       {why && <Why>{item.why}</Why>}
-      {why && asking === 'skip' && <Why>If skipped: {item.ifSkipped}</Why>}
+      {why && asking?.note === 'skip' && <Why>If skipped: {asking.item.ifSkipped}</Why>}
       {refusal && (
         <Refusal role="alert">
           {refusal.message}. {refusal.remedy}
         </Refusal>
       )}
       {asking ? (
-        <AskForm key={asking} item={item} asking={asking} close={() => setAsking(null)} />
+        <AskForm key={`${asking.note} ${asking.item.id}`} {...asking} close={closeAsking} />
       ) : (
         <>
           {turn?.turn !== 'challenge' && answerFor({ followed, item })}
@@ -170,7 +171,7 @@ export function ItemCard({ followed, asking, setAsking, why, toggleWhy }: ItemCa
                 {turn?.turn === 'challenge' ? 'Read' : wordFor(item)} <Key>Space</Key>
               </PrimaryButton>
             )}
-            <Button onPress={() => setAsking('fault')}>
+            <Button onPress={() => ask('fault')}>
               Fault <Key>F</Key>
             </Button>
             <Button onPress={toggleWhy} aria-pressed={why}>
@@ -293,10 +294,10 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
   );
 }
 
-function AskForm({ item, asking, close }: { item: Item; asking: 'fault' | 'skip'; close: () => void }) {
+function AskForm({ item, note, close }: NonNullable<Asking> & { close: () => void }) {
   const write = useWrite();
   const [text, setText] = useState('');
-  const fault = asking === 'fault';
+  const fault = note === 'fault';
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const words = text.trim();

@@ -1,6 +1,5 @@
 import { useEffect } from 'react';
 import { usePilot } from './pilot.ts';
-import type { Asking } from './asking.ts';
 
 export const RUN_KEYS: readonly [string, string][] = [
   ['Space', 'seen or done'],
@@ -20,14 +19,15 @@ export const RUN_KEYS: readonly [string, string][] = [
 ];
 
 interface RunKeys {
-  asking: Asking;
-  setAsking: (asking: Asking) => void;
+  asking: boolean;
+  ask: (note: 'fault' | 'skip') => void;
+  closeAsking: () => void;
   toggleWhy: () => void;
   toggleHelp: () => void;
 }
 
 /** One key per action while a run is on; keys typed into a field stay there. */
-export function useRunKeys({ asking, setAsking, toggleWhy, toggleHelp }: RunKeys): void {
+export function useRunKeys({ asking, ask, closeAsking, toggleWhy, toggleHelp }: RunKeys): void {
   const pilot = usePilot();
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -47,9 +47,9 @@ export function useRunKeys({ asking, setAsking, toggleWhy, toggleHelp }: RunKeys
         case ' ':
           return () => void pilot.seen();
         case 'f':
-          return () => setAsking('fault');
+          return () => ask('fault');
         case 'k':
-          return () => setAsking('skip');
+          return () => ask('skip');
         case 'w':
           return toggleWhy;
         case 'm':
@@ -67,7 +67,7 @@ export function useRunKeys({ asking, setAsking, toggleWhy, toggleHelp }: RunKeys
         case 'v':
           return () => pilot.toggleVoice();
         case 'escape':
-          return asking ? () => setAsking(null) : () => void pilot.abort();
+          return asking ? closeAsking : () => void pilot.abort();
         case '?':
           return toggleHelp;
         default:
@@ -76,5 +76,5 @@ export function useRunKeys({ asking, setAsking, toggleWhy, toggleHelp }: RunKeys
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [pilot, asking, setAsking, toggleWhy, toggleHelp]);
+  }, [pilot, asking, ask, closeAsking, toggleWhy, toggleHelp]);
 }

@@ -5,7 +5,7 @@ import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
 import { asWatched } from '../../run/run-slice.ts';
-import type { Asking } from './asking.ts';
+import { type Asking, askOf, stillAsked } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { CueRegion } from './cue-region.tsx';
 import { Foot } from './foot.tsx';
@@ -98,10 +98,19 @@ export function StartView() {
   useFollowRun(run!);
   const followed = useAppSelector((s) => s.run.followed);
   const failure = useAppSelector((s) => s.run.failure);
-  const [asking, setAsking] = useState<Asking>(null);
+  const [asked, setAsked] = useState<Asking>(null);
   const [why, setWhy] = useState(true);
   const [help, setHelp] = useState(false);
-  useRunKeys({ asking, setAsking, toggleWhy: () => setWhy((v) => !v), toggleHelp: () => setHelp((v) => !v) });
+  const asking = followed && stillAsked(asked, followed);
+  const ask = (note: 'fault' | 'skip'): void => setAsked(followed && askOf(followed, note));
+  const closeAsking = (): void => setAsked(null);
+  useRunKeys({
+    asking: asking !== null,
+    ask,
+    closeAsking,
+    toggleWhy: () => setWhy((v) => !v),
+    toggleHelp: () => setHelp((v) => !v),
+  });
 
   if (failure !== null) {
     return (
@@ -123,7 +132,8 @@ export function StartView() {
         <ItemCard
           followed={followed}
           asking={asking}
-          setAsking={setAsking}
+          ask={ask}
+          closeAsking={closeAsking}
           why={why}
           toggleWhy={() => setWhy((v) => !v)}
         />
