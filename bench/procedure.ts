@@ -1,10 +1,10 @@
-import { type BriefContext, type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
+import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { chainEntries, type Draft, type Payload, reduceRun } from '@rouse/core/procedure';
 import { largestDeliveryFirst, type Step, uncertainPlan } from '@rouse/core/schedule';
+import { contextOf, NOW } from '../core/tests/desk.ts';
 import { types } from '../tests/skerry.ts';
 import { best, type Line } from './measure.ts';
 
-const NOW = '2026-11-25T08:34:00Z';
 const RUN = '019350aa-0000-7000-8000-000000000001';
 const ENTRIES = 500;
 const STEPS = 60;
@@ -51,20 +51,7 @@ function reducer(): Line {
 /** The brief of the largest type after a keystroke, spread of the plan included. */
 function brief(): Line {
   const type = types.find((t) => t.id === 'X14')!;
-  const context: BriefContext = {
-    type,
-    tail: 'QV-STR',
-    pad: 'pad 4',
-    site: { name: 'Varra', elev_ft: 61, variation_E_deg: -3 },
-    now: NOW,
-    house: {},
-    openExceedances: [],
-    starts: [],
-    past: [],
-    startsByEngine: [0, 0],
-    lastRunEndedAt: null,
-    neighbours: [],
-  };
+  const context = contextOf(type.id);
   const input = (oat_C: number): BriefInput => ({
     ...emptyBrief(type),
     wind: { direction_deg: 240, from_deg: null, to_deg: null, speed_kt: 12, gust_kt: 21 },

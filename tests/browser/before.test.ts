@@ -118,3 +118,23 @@ test('a figure that is wrong is refused with what was expected, and stays in its
   await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes("can't be"));
   expect(await presentItem(page)).toBe(id);
 });
+
+test('a reading by eye that is no number is refused by name, and stays in its field', async () => {
+  const { page, type } = await begin('QV-ERN', 'read-and-do', '420');
+  const read = type.items.filter((i) => {
+    const channel = i.kind === 'check' && i.expect && 'channel' in i.expect ? i.expect.channel : null;
+    return type.channels.some((c) => c.id === channel && !c.states);
+  });
+  await workByKeyboard(
+    page,
+    read.map((i) => i.id),
+  );
+  const id = await presentItem(page);
+  await page.focus('#by-eye');
+  await page.keyboard.type('twelve');
+  await page.keyboard.press('Enter');
+  const refusal = await page.waitForSelector('#by-eye-wrong[role="alert"]');
+  expect(await refusal!.evaluate((e) => e.textContent)).toMatch(/number/);
+  expect(await page.$eval('#by-eye', (e) => (e as HTMLInputElement).value)).toBe('twelve');
+  expect(await presentItem(page)).toBe(id);
+});

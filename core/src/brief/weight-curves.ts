@@ -7,6 +7,8 @@ const STEP_C = 5;
 const WIDE_C = 25;
 const COLDEST_C = -40;
 const HOTTEST_C = 50;
+/** Middle of the drawing while the temperature is unknown. */
+const WHERE_UNKNOWN_C = 10;
 /** Height of the skids in ground effect, ft. */
 const LOW_HOVER_ft = 5;
 
@@ -20,8 +22,8 @@ export interface WeightCurves {
  * Weights that can be hovered around a temperature at one pressure altitude: for a twin what one engine holds on each
  * rating, with the margin of the verdict; for a single what take-off power holds out of and in ground effect.
  */
-export function weightCurves(type: TypeFile, pa_ft: number, near_C: number, bleed: string): WeightCurves {
-  const middle = Math.round(near_C / STEP_C) * STEP_C;
+export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | null, bleed: string): WeightCurves {
+  const middle = Math.round((near_C ?? WHERE_UNKNOWN_C) / STEP_C) * STEP_C;
   const oat_C: number[] = [];
   for (let t = Math.max(COLDEST_C, middle - WIDE_C); t <= Math.min(HOTTEST_C, middle + WIDE_C); t += STEP_C)
     oat_C.push(t);

@@ -12,10 +12,9 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   const { context, input, brief } = desk;
   const twin = context.type.engines.length > 1;
   const pa_ft = known(brief.pressureAltitude_ft);
-  const near_C = Math.round(input.oat_C ?? 10);
   const curves = useMemo(
-    () => (pa_ft === null ? null : weightCurves(context.type, pa_ft, near_C, input.bleed)),
-    [context.type, pa_ft, near_C, input.bleed],
+    () => (pa_ft === null ? null : weightCurves(context.type, pa_ft, input.oat_C, input.bleed)),
+    [context.type, pa_ft, input.oat_C, input.bleed],
   );
   const lift = known(brief.liftMass_kg);
   const landing = known(brief.landing)?.ramp.mass_kg ?? null;

@@ -74,6 +74,7 @@ export function ByEye({ followed: { type, detail }, item }: AnswerProps) {
   const now_ms = usePulse(500);
   const write = useWrite();
   const [text, setText] = useState('');
+  const [wrong, setWrong] = useState('');
   if (detail.source !== 'by-hand' && ring.fresh(now_ms)) return null;
   const channel =
     item.kind === 'check' && item.expect && 'channel' in item.expect
@@ -83,7 +84,11 @@ export function ByEye({ followed: { type, detail }, item }: AnswerProps) {
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const typed = readPlain(text, channel.unit);
-    if (!typed.ok || typed.value === null) return;
+    if (!typed.ok || typed.value === null) {
+      setWrong(`${channel.label} ${typed.ok ? `is a number in ${channel.unit}` : typed.words}.`);
+      return;
+    }
+    setWrong('');
     await write({ kind: 'item-done', item: item.id, how: 'declared', value: typed.value, words: '' });
   };
   return (
@@ -97,10 +102,17 @@ export function ByEye({ followed: { type, detail }, item }: AnswerProps) {
           inputMode="decimal"
           autoComplete="off"
           value={text}
+          aria-invalid={wrong !== '' || undefined}
+          aria-describedby="by-eye-wrong"
           onChange={(e) => setText(e.target.value)}
         />
         <Button type="submit">Enter</Button>
       </div>
+      {wrong && (
+        <small id="by-eye-wrong" role="alert">
+          {wrong}
+        </small>
+      )}
     </Form>
   );
 }
