@@ -38,4 +38,7 @@ export const Form = styled.form`
     color: var(--soft);
     font-size: 13px;
   }
+  small[role='alert'] {
+    color: var(--warning);
+  }
 `;

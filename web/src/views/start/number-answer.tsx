@@ -80,7 +80,8 @@ export function ByEye({ followed: { type, detail }, item }: AnswerProps) {
     item.kind === 'check' && item.expect && 'channel' in item.expect
       ? type.channels.find((c) => c.id === (item.expect as { channel: string }).channel)
       : undefined;
-  if (!channel || channel.states) return null;
+  // a switch has no unit: it is seen, not read
+  if (!channel || channel.states || channel.unit === '') return null;
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const typed = readPlain(text, channel.unit);
