@@ -99,7 +99,7 @@ function start(
     warned_s: null as number | null,
     profile: null as Parameters<typeof learnCorridor>[0][number] | null,
   };
-  const watch = new Watch(skerry, corridor, (e) => {
+  const watch = new Watch(skerry, { [skerry.startWatches[0].id]: corridor }, (e) => {
     if (e.kind === 'cue' && e.severity !== 'call') {
       found.cautions++;
       found.warned_s ??= e.t_s;

@@ -23,7 +23,7 @@ export async function live(): Promise<Line> {
     DATABASE_URL: postgres.url(name),
     PORT: String(port),
     LOG_LEVEL: 'warn',
-    ROUSE_DEVICE_PORT: String(devicePort),
+    ROUSE_DEVICES: `QV-SKY=${devicePort}`,
     ROUSE_CONTROL_PORT: String(controlPort),
     ROUSE_DEMO_STARTS: '10',
   };
@@ -37,10 +37,8 @@ export async function live(): Promise<Line> {
   };
   const server = await start('server/dist/main.js', []);
   const standIn = await start('standin/dist/main.js', [
-    '--type',
-    path.join(ROOT, 'aircraft/skerry-s7.json'),
-    '--device',
-    `127.0.0.1:${devicePort}`,
+    '--unit',
+    `${path.join(ROOT, 'aircraft/skerry-s7.json')}=127.0.0.1:${devicePort}`,
     '--control',
     String(controlPort),
   ]);

@@ -28,9 +28,9 @@ export function watch(trace: Trace): Line {
     () => {
       for (const line of lines) sum += (JSON.parse(line) as { t: number }).t;
     },
-    () => new Watch(skerry, null, () => replayed++).replay(trace),
+    () => new Watch(skerry, {}, () => replayed++).replay(trace),
     () => {
-      const watcher = new Watch(skerry, null, () => stepped++);
+      const watcher = new Watch(skerry, {}, () => stepped++);
       for (let i = 0; i < rows; i++) watcher.step(trace.t_s[i]!, frames[i]!);
     },
   ]) as [number, number, number];

@@ -5,6 +5,16 @@ import { ROOT, startPostgres } from './lib/pg.mjs';
 import { fail, installFromDebian, installPackages, log, requireNode, seconds } from './lib/setup.mjs';
 import { build, PROGRAMS } from './lib/build.mjs';
 
+/** The tails of the demo, each with the type file of its stand-in. */
+const TAILS = [
+  { tail: 'QV-SKY', type: 'skerry-s7.json' },
+  { tail: 'QV-TRN', type: 'tarn-t2.json' },
+  { tail: 'QV-INJ', type: 'tarn-t2i.json' },
+  { tail: 'QV-COR', type: 'corrie-c5.json' },
+  { tail: 'QV-ERN', type: 'haugh-h9.json' },
+  { tail: 'QV-STR', type: 'strath-x14.json' },
+];
+
 requireNode();
 const since = performance.now();
 let postgres;
@@ -64,8 +74,9 @@ try {
   await Promise.all([installFromDebian({ chromium: false }), installPackages()]);
   [postgres] = await Promise.all([startPostgres({ log }), build()]);
   const port = Number(process.env.PORT ?? 8640);
-  const devicePort = Number(process.env.ROUSE_DEVICE_PORT ?? port + 1);
-  const controlPort = Number(process.env.ROUSE_CONTROL_PORT ?? port + 2);
+  const controlPort = port + 1;
+  // one line an aircraft, on the ports after the control port
+  const devices = TAILS.map(({ tail, type }, i) => ({ tail, type, port: port + 2 + i }));
   let told = false;
   keep(
     'server',
@@ -75,7 +86,7 @@ try {
       ADMIN_URL: postgres.url('postgres'),
       DATABASE_URL: postgres.url('rouse'),
       PORT: String(port),
-      ROUSE_DEVICE_PORT: String(devicePort),
+      ROUSE_DEVICES: devices.map((d) => `${d.tail}=${d.port}`).join(','),
       ROUSE_CONTROL_PORT: String(controlPort),
     },
     (message) => {
@@ -91,10 +102,7 @@ try {
     'stand-in device',
     [
       PROGRAMS.standin,
-      '--type',
-      path.join(ROOT, 'aircraft/skerry-s7.json'),
-      '--device',
-      `127.0.0.1:${devicePort}`,
+      ...devices.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
       '--control',
       String(controlPort),
     ],

@@ -80,6 +80,11 @@ export class Caller {
     }
   }
 
+  /** Chooses the conditions of a stand-in. */
+  async choose(preset: string, aircraft: string = DEMO.aircraftId): ReturnType<Caller['post']> {
+    return this.post('/stand-in/conditions', { aircraft, preset });
+  }
+
   async detail(run: string): Promise<RunDetail> {
     return this.get(`/runs/${run}`);
   }
@@ -93,7 +98,7 @@ export class Caller {
       const item = presentItem(type, state);
       if (!item || item.id === until) return;
       const wired = source !== 'by-hand';
-      if (wired && item.standIn) await this.post('/stand-in/move', { item: item.id });
+      if (wired && item.standIn) await this.post('/stand-in/move', { run, item: item.id });
       if (wired && (item.standIn || item.kind === 'wait' || item.kind === 'watch')) {
         await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
       } else {

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
+import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import pg from 'pg';
 import { pino } from 'pino';
 import { inject } from 'vitest';
@@ -8,39 +9,56 @@ import { type Program, startProgram } from '../server/src/program.ts';
 import { openControlPort } from '../standin/src/control-port.ts';
 import { Link } from '../standin/src/link.ts';
 import { Unit } from '../standin/src/unit.ts';
+import { obeyAmong } from '../standin/src/units.ts';
+import { DEMO, FLEET } from '../server/src/demo/identity.ts';
 import { ROOT, skerry, types } from './skerry.ts';
 
 export { Caller, goodBrief, waitUntil } from './caller.ts';
 export { ROOT, skerry, types };
 
-/** A stand-in inside the test, on a control port of its own. */
-export async function startStandIn(): Promise<{
+/** Stand-ins inside the test, one a tail, on a control port of their own. */
+export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Promise<{
+  /** of the first tail */
   unit: Unit;
   controlPort: number;
-  connect(devicePort: number): void;
+  /** lays the line of a tail, the first one's where none is named */
+  connect(devicePort: number, tail?: string): void;
   disconnect(): void;
   stop(): void;
 }> {
-  let link: Link | null = null;
-  const unit = new Unit(skerry, (line) => link?.send(line));
-  const control = await openControlPort(0, (command) => unit.obey(command));
-  unit.start();
+  const links = new Map<string, Link>();
+  const units = tails.map(
+    (tail) =>
+      new Unit(typeOfTail(tail), {
+        send: (line) => links.get(tail)?.send(line),
+        use: (over) => links.get(tail)?.use(over),
+      }),
+  );
+  const control = await openControlPort(0, (command) => obeyAmong(units, command));
+  for (const unit of units) unit.start();
+  const disconnect = (): void => {
+    for (const link of links.values()) link.close();
+    links.clear();
+  };
   return {
-    unit,
+    unit: units[0]!,
     controlPort: (control.address() as AddressInfo).port,
-    connect(devicePort) {
-      link = new Link('127.0.0.1', devicePort);
+    connect(devicePort, tail = tails[0]!) {
+      links.set(tail, new Link('127.0.0.1', devicePort));
     },
-    disconnect() {
-      link?.close();
-      link = null;
-    },
+    disconnect,
     stop() {
-      unit.stop();
-      link?.close();
+      for (const unit of units) unit.stop();
+      disconnect();
       control.close();
     },
   };
+}
+
+/** The newest version of the type that a tail of the demo is. */
+export function typeOfTail(tail: string): WatchedType {
+  const { typeId } = FLEET.find((a) => a.tail === tail)!;
+  return needWatched(types.filter((t) => t.id === typeId).toSorted((a, b) => b.version - a.version)[0]!);
 }
 
 /** A database of its own, dropped at the end. */
@@ -81,10 +99,13 @@ export class Rouse {
   }
 
   /** The whole server with its stand-in, on ports of its own. */
-  static async start(options: { demoStarts?: number; webDir?: string | null } = {}): Promise<Rouse> {
+  static async start(
+    options: { demoStarts?: number; webDir?: string | null; tails?: readonly string[] } = {},
+  ): Promise<Rouse> {
     const logged: string[] = [];
     const database = await freshDatabase();
-    const standIn = await startStandIn();
+    const tails = options.tails ?? [DEMO.tail];
+    const standIn = await startStandIn(tails);
     const program = await startProgram({
       adminUrl: database.adminUrl,
       databaseUrl: database.url,
@@ -92,14 +113,14 @@ export class Rouse {
       webDir: options.webDir ?? null,
       types,
       port: 0,
-      devicePort: 0,
+      devices: Object.fromEntries(tails.map((tail) => [tail, 0])),
       controlPort: standIn.controlPort,
       demoStarts: options.demoStarts ?? 0,
       clock: { now: Date.now },
       say: () => undefined,
       log: pino({ level: 'warn' }, { write: (line: string) => logged.push(line) }),
     });
-    standIn.connect(program.devicePort);
+    for (const tail of tails) standIn.connect(program.devicePorts[tail]!, tail);
     return new Rouse(program, standIn, database, logged);
   }
 

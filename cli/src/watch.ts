@@ -14,7 +14,7 @@ export function watch(options: { type?: string; csv?: string; phase?: string }, 
   const type = findWatchedType(options.type);
   const csv = readCsv(readText(options.csv), type.channels);
   if (!csv.ok) throw new BadInput('BAD_CSV', csv.message, `row ${csv.row}${csv.column ? `, ${csv.column}` : ''}`);
-  const watcher = new Watch(type, null, (event) => print(event), phase as Phase | undefined);
+  const watcher = new Watch(type, {}, (event) => print(event), phase as Phase | undefined);
   watcher.replay(csv.trace);
   watcher.finish(csv.trace.t_s[csv.trace.t_s.length - 1] ?? 0);
 }

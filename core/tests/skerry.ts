@@ -3,12 +3,17 @@ import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircr
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { type Conditions, conditionsOf, NormalSource } from '@rouse/core/simulator';
 import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
-import { type Corridor, learnCorridor } from '@rouse/core/watch';
+import { type Corridor, type Corridors, learnCorridor } from '@rouse/core/watch';
 
 const FILE = new URL('../../aircraft/skerry-s7.json', import.meta.url);
 
 export const skerryJson: unknown = JSON.parse(readFileSync(FILE, 'utf8'));
 export const skerry: WatchedType = needWatched(typeFileSchema.parse(skerryJson));
+
+/** What a watch takes: one corridor, for the engine start. */
+export function habit(corridor: Corridor | null | undefined): Corridors {
+  return { 'engine-1-start': corridor ?? null };
+}
 
 export function channelIndex(id: string): number {
   return skerry.channels.findIndex((c) => c.id === id);
@@ -17,7 +22,13 @@ export function channelIndex(id: string): number {
 /** Flies one of the shipped stand-in conditions with the practice pilot. */
 export function flyPreset(id: string, corridor: Corridor | null = null, seed = 3): PracticeRun {
   const preset = skerry.standIn.find((p) => p.id === id)!;
-  return flyPractice({ type: skerry, conditions: conditionsOf(preset), faults: preset.faults, corridor, seed });
+  return flyPractice({
+    type: skerry,
+    conditions: conditionsOf(skerry, preset),
+    faults: preset.faults,
+    corridors: habit(corridor),
+    seed,
+  });
 }
 
 /** Ordinary flying weather and an ordinary battery, by chance. */
@@ -39,7 +50,7 @@ export function ordinaryCorridor(count: number): Corridor {
       type: skerry,
       conditions: ordinaryConditions(chance),
       faults: [],
-      corridor: null,
+      corridors: {},
       seed: 100 + i,
     });
     const { record, profile } = run.starts[0]!;

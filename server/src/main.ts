@@ -11,6 +11,17 @@ function env(name: string): string {
   return value;
 }
 
+/** TAIL=PORT,TAIL=PORT */
+function devicesFrom(text: string): Record<string, number> {
+  return Object.fromEntries(
+    text.split(',').map((part) => {
+      const [tail, port] = part.split('=');
+      if (!tail || !Number.isInteger(Number(port))) throw new Error(`ROUSE_DEVICES: ${part} is not TAIL=PORT`);
+      return [tail, Number(port)];
+    }),
+  );
+}
+
 const root = env('APP_ROOT');
 const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn', base: null });
 const types = ['aircraft', 'aircraft/earlier'].flatMap((dir) =>
@@ -27,7 +38,7 @@ try {
     webDir: path.join(root, 'web/dist'),
     types,
     port: Number(env('PORT')),
-    devicePort: Number(env('ROUSE_DEVICE_PORT')),
+    devices: devicesFrom(env('ROUSE_DEVICES')),
     controlPort: Number(env('ROUSE_CONTROL_PORT')),
     demoStarts: Number(process.env['ROUSE_DEMO_STARTS'] ?? 44),
     clock: { now: Date.now },

@@ -24,7 +24,8 @@ export interface ProgramOptions {
   /** every version of every type; the newest of each flies */
   types: readonly TypeFile[];
   port: number;
-  devicePort: number;
+  /** tails that a device line belongs to, each with its port */
+  devices: Readonly<Record<string, number>>;
   controlPort: number;
   demoStarts: number;
   clock: Clock;
@@ -35,7 +36,7 @@ export interface ProgramOptions {
 
 export interface Program {
   port: number;
-  devicePort: number;
+  devicePorts: Readonly<Record<string, number>>;
   stop(): Promise<void>;
 }
 
@@ -64,8 +65,13 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
     ),
   );
   await fleet.recover();
-  const wired = fleet.of(DEMO.aircraftId);
-  const unit = await listenForUnit(options.devicePort, wired);
+  const lines = await Promise.all(
+    Object.entries(options.devices).map(async ([tail, port]) => {
+      const wired = fleet.tail(tail);
+      wired.wired = true;
+      return { tail, listener: await listenForUnit(port, wired) };
+    }),
+  );
   const standIn = new StandInClient(options.controlPort);
   const app = await createApp({
     pool,
@@ -73,7 +79,6 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
     personId: DEMO.personId,
     clock,
     fleet,
-    wired,
     standIn,
     log,
     webDir: options.webDir,
@@ -86,9 +91,9 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
   });
   return {
     port: (server.address() as AddressInfo).port,
-    devicePort: (unit.address() as AddressInfo).port,
+    devicePorts: Object.fromEntries(lines.map(({ tail, listener }) => [tail, listener.port])),
     async stop() {
-      unit.close();
+      for (const { listener } of lines) listener.close();
       pages.close();
       server.close();
       server.closeAllConnections();

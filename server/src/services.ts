@@ -2,7 +2,6 @@ import type pg from 'pg';
 import type { StandInClient } from './device/stand-in-client.ts';
 import type { Clock } from './live/journal.ts';
 import type { Fleet } from './live/fleet.ts';
-import type { LiveAircraft } from './live/live-aircraft.ts';
 
 /** What the routes work with. Until accounts come, one operator and one pilot stand in. */
 export interface Services {
@@ -11,7 +10,5 @@ export interface Services {
   personId: string;
   clock: Clock;
   fleet: Fleet;
-  /** the aircraft that the device line and the stand-in belong to */
-  wired: LiveAircraft;
   standIn: StandInClient;
 }

@@ -1,12 +1,15 @@
+import dgram from 'node:dgram';
 import net from 'node:net';
 
 const RETRY_MS = 400;
 /** a reader that does not read must not fill the memory of the unit */
 const MAX_QUEUED_BYTES = 256 * 1024;
 
-/** The unit's line to whoever listens: it connects, and connects again, for ever. */
+/** The unit's line to whoever listens: over TCP it connects, and connects again, for ever; over UDP it just sends. */
 export class Link {
+  transport: 'tcp' | 'udp' = 'tcp';
   private socket: net.Socket | null = null;
+  private readonly datagrams = dgram.createSocket('udp4').unref();
   private retry: NodeJS.Timeout | undefined;
   private closed = false;
   private readonly host: string;
@@ -15,18 +18,34 @@ export class Link {
   constructor(host: string, port: number) {
     this.host = host;
     this.port = port;
+    this.datagrams.on('error', () => undefined); // nobody listens: a datagram is lost, as on any line
     this.connect();
   }
 
   send(line: string): void {
-    const socket = this.socket;
+    if (this.closed) return;
+    if (this.transport === 'udp') {
+      this.datagrams.send(line, this.port, this.host);
+      return;
+    }
+    const { socket } = this;
     if (socket?.writable && socket.writableLength < MAX_QUEUED_BYTES) socket.write(line);
+  }
+
+  /** Lays the line anew over the other transport. */
+  use(transport: 'tcp' | 'udp'): void {
+    if (transport === this.transport) return;
+    this.transport = transport;
+    clearTimeout(this.retry);
+    if (transport === 'udp') this.socket?.destroy();
+    else this.connect();
   }
 
   close(): void {
     this.closed = true;
     clearTimeout(this.retry);
     this.socket?.destroy();
+    this.datagrams.close();
   }
 
   private connect(): void {
@@ -35,7 +54,7 @@ export class Link {
     socket.on('error', () => undefined); // 'close' follows and tries again
     socket.on('close', () => {
       this.socket = null;
-      if (!this.closed) this.retry = setTimeout(() => this.connect(), RETRY_MS);
+      if (!this.closed && this.transport === 'tcp') this.retry = setTimeout(() => this.connect(), RETRY_MS);
     });
   }
 }

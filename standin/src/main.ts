@@ -1,4 +1,4 @@
-// The stand-in device: npm start runs it beside the server. Usage: --type FILE --device HOST:PORT --control PORT
+// The stand-in device: npm start runs it beside the server. Usage: --unit FILE=HOST:PORT [--unit ...] --control PORT
 import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { parseArgs } from 'node:util';
@@ -6,19 +6,25 @@ import { needWatched, typeFileSchema } from '@rouse/core/aircraft';
 import { openControlPort } from './control-port.ts';
 import { Link } from './link.ts';
 import { Unit } from './unit.ts';
+import { obeyAmong } from './units.ts';
 
 const { values } = parseArgs({
-  options: { type: { type: 'string' }, device: { type: 'string' }, control: { type: 'string', default: '0' } },
+  options: { unit: { type: 'string', multiple: true }, control: { type: 'string', default: '0' } },
 });
-if (!values.type || !values.device) {
-  console.error('usage: standin --type FILE --device HOST:PORT [--control PORT]');
+const wanted = (values.unit ?? []).map((text) => /^(.+)=([^=:]+):(\d+)$/.exec(text));
+if (wanted.length === 0 || wanted.includes(null)) {
+  console.error('usage: standin --unit TYPE-FILE=HOST:PORT [--unit TYPE-FILE=HOST:PORT ...] [--control PORT]');
   process.exit(2);
 }
-const [host, port] = values.device.split(':');
-const type = needWatched(typeFileSchema.parse(JSON.parse(readFileSync(values.type, 'utf8'))));
-const link = new Link(host ?? '127.0.0.1', Number(port));
-const unit = new Unit(type, (line) => link.send(line));
-const control = await openControlPort(Number(values.control), (command) => unit.obey(command)).catch(
+const links: Link[] = [];
+const units = wanted.map((found) => {
+  const [, file, host, port] = found!;
+  const type = needWatched(typeFileSchema.parse(JSON.parse(readFileSync(file!, 'utf8'))));
+  const link = new Link(host!, Number(port));
+  links.push(link);
+  return new Unit(type, link);
+});
+const control = await openControlPort(Number(values.control), (command) => obeyAmong(units, command)).catch(
   (error: unknown) => {
     console.error(
       `[rouse] the stand-in device cannot listen: ${error instanceof Error ? error.message : String(error)}`,
@@ -26,12 +32,12 @@ const control = await openControlPort(Number(values.control), (command) => unit.
     process.exit(3); // not worth another try by itself
   },
 );
-unit.start();
+for (const unit of units) unit.start();
 process.send?.({ ready: true, control: (control.address() as AddressInfo).port });
 
 function stop(): void {
-  unit.stop();
-  link.close();
+  for (const unit of units) unit.stop();
+  for (const link of links) link.close();
   control.close();
   process.exit(0);
 }

@@ -1,26 +1,42 @@
 import { conditionsOf, SimulatedCockpit } from '@rouse/core/simulator';
-import { writeDeviceLine } from '@rouse/core/format';
-import type { StandInAnswer, StandInCommand } from '@rouse/core/contract';
+import { writeDeviceLine, writeNmeaFrame } from '@rouse/core/format';
+import {
+  CLEAN_LINE,
+  lineSchema,
+  type StandInAnswer,
+  type StandInCommand,
+  type StandInLine,
+} from '@rouse/core/contract';
 import type { WatchedType } from '@rouse/core/aircraft';
+import { BadLine } from './bad-line.ts';
 
 const TICK_MS = 20;
 /** a machine that slept does not run the aircraft through the night to catch up */
 const MAX_BEHIND_MS = 500;
 
-/** The stand-in as an engine data unit: a simulated aircraft in real time, one JSON line every 20 ms. */
+/** Where the lines of a unit go. */
+export interface Carrier {
+  send(line: string): void;
+  use(transport: StandInLine['transport']): void;
+}
+
+/** The stand-in as an engine data unit: a simulated aircraft in real time, one frame every 20 ms. */
 export class Unit {
-  private readonly type: WatchedType;
-  private readonly send: (line: string) => void;
+  readonly type: WatchedType;
+  private readonly carrier: Carrier;
+  private readonly badLine: BadLine;
   private cockpit: SimulatedCockpit;
   private preset: string;
+  private line: StandInLine = CLEAN_LINE;
   private streaming = true;
   private frames = 0;
   private epoch_ms = Date.now();
   private timer: NodeJS.Timeout | undefined;
 
-  constructor(type: WatchedType, send: (line: string) => void) {
+  constructor(type: WatchedType, carrier: Carrier) {
     this.type = type;
-    this.send = send;
+    this.carrier = carrier;
+    this.badLine = new BadLine((line) => carrier.send(line), Math.random, setTimeout);
     this.preset = type.standIn[0]!.id;
     this.cockpit = this.prepare(this.preset, 1);
   }
@@ -46,8 +62,8 @@ export class Unit {
         break;
       case 'move':
         try {
-          const { control, to, release_s } = command;
-          this.cockpit.move(release_s === undefined ? { control, to } : { control, to, release_s });
+          const { cmd: _cmd, type: _type, ...action } = command;
+          this.cockpit.move(action);
         } catch (error) {
           return { ok: false, message: error instanceof Error ? error.message : String(error) };
         }
@@ -55,13 +71,22 @@ export class Unit {
       case 'stream':
         this.streaming = command.on;
         break;
+      case 'line': {
+        const { cmd: _cmd, type: _type, ...changes } = command;
+        this.line = lineSchema.parse({ ...this.line, ...withoutGaps(changes) });
+        this.badLine.faults = this.line;
+        this.carrier.use(this.line.transport);
+        break;
+      }
       case 'state':
         break;
     }
     return {
       ok: true,
+      type: this.type.id,
       preset: this.preset,
       streaming: this.streaming,
+      line: this.line,
       t_s: this.frames * 0.02,
       epoch_ms: this.epoch_ms,
     };
@@ -69,7 +94,16 @@ export class Unit {
 
   private prepare(id: string, seed: number): SimulatedCockpit {
     const preset = this.type.standIn.find((p) => p.id === id)!;
-    return new SimulatedCockpit(this.type, conditionsOf(preset), preset.faults, seed);
+    return new SimulatedCockpit(this.type, conditionsOf(this.type, preset), preset.faults, seed);
+  }
+
+  private sendFrame(values: Float64Array): void {
+    const { channels, transducers } = this.type;
+    const t_s = this.frames * 0.02;
+    if (this.line.format === 'json') this.badLine.carry(writeDeviceLine(t_s, values, channels));
+    else
+      for (const sentence of writeNmeaFrame(t_s, values, channels, transducers).split(/(?<=\n)/))
+        this.badLine.carry(sentence);
   }
 
   /** Self-correcting: the wait is measured from the epoch, so that errors do not add up. */
@@ -80,10 +114,15 @@ export class Unit {
       () => {
         this.frames++;
         const values = this.cockpit.tick();
-        if (this.streaming) this.send(writeDeviceLine(this.frames * 0.02, values, this.type.channels));
+        if (this.streaming) this.sendFrame(values);
         this.next();
       },
       Math.max(0, -late),
     );
   }
+}
+
+/** What was asked for, without what was left out. */
+function withoutGaps(changes: object): object {
+  return Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
 }

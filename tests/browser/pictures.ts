@@ -32,7 +32,7 @@ async function shot(name: string, light: Light = 'day', width = 1280, height = 8
   console.log(`docs/screenshots/${name}.png`);
 }
 
-const choose = (preset: string): Promise<unknown> => call.post('/stand-in/conditions', { preset });
+const choose = (preset: string): Promise<unknown> => call.choose(preset);
 const at = (place: string): Promise<unknown> => page.goto(`${BASE}${place}`, { waitUntil: 'networkidle2' });
 
 /** A run of a tail that is worked by hand, in a method that the house may not use. */

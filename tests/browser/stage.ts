@@ -51,7 +51,7 @@ export function useStage(): Stage {
     get call() {
       return call;
     },
-    choose: (preset) => call.post('/stand-in/conditions', { preset }),
+    choose: (preset) => call.choose(preset),
     text: (selector) => open.page.$eval(selector, (e) => e.textContent ?? ''),
   };
 }

@@ -37,9 +37,9 @@ const errorOf = (lines: Record<string, unknown>[]): { code: string; message: str
 const preset = skerry.standIn.find((p) => p.id === 'hot-start')!;
 const flown = flyPractice({
   type: skerry,
-  conditions: conditionsOf(preset),
+  conditions: conditionsOf(skerry, preset),
   faults: preset.faults,
-  corridor: null,
+  corridors: {},
   seed: 4,
 });
 const csv = file('hot.csv', writeCsv(flown.trace, skerry.channels));

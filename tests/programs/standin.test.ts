@@ -115,7 +115,7 @@ describe('the unit', () => {
 
 describe('the control port', () => {
   test('answers each line by a line, also what is no command', async () => {
-    const unit = new Unit(skerry, () => undefined);
+    const unit = new Unit(skerry, { send: () => undefined, use: () => undefined });
     const server = await openControlPort(0, (command) => unit.obey(command));
     const socket = net.connect((server.address() as AddressInfo).port, '127.0.0.1');
     const answers: StandInAnswer[] = [];

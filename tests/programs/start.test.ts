@@ -97,9 +97,9 @@ test('the second start has nothing to set up and keeps what there was', async ()
   await ready(second);
   expect(second.said()).not.toMatch(/npm ci|initdb|migrated|demo:/);
   const today = (await (await fetch(`${base}/api/today`)).json()) as {
-    aircraft: { wired: boolean; recent: unknown[] }[];
+    aircraft: { tail: string; recent: unknown[] }[];
   };
-  expect(today.aircraft.find((a) => a.wired)!.recent).toHaveLength(2);
+  expect(today.aircraft.find((a) => a.tail === 'QV-SKY')!.recent).toHaveLength(2);
 });
 
 test(

@@ -1,16 +1,17 @@
+import dgram from 'node:dgram';
 import { once } from 'node:events';
 import net, { type AddressInfo } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
-import { listenForUnit } from '../../server/src/device/listener.ts';
+import { listenForUnit, type UnitListener } from '../../server/src/device/listener.ts';
 import { StandInClient } from '../../server/src/device/stand-in-client.ts';
 import { isOwnOrigin } from '../../server/src/origin.ts';
 import { waitUntil } from '../rouse.ts';
 
-const open: (net.Server | net.Socket)[] = [];
+const open: (net.Server | net.Socket | UnitListener)[] = [];
 afterEach(() => {
   for (const one of open.splice(0)) {
-    if (one instanceof net.Server) one.close();
-    else one.destroy();
+    if (one instanceof net.Socket) one.destroy();
+    else one.close();
   }
 });
 
@@ -28,7 +29,7 @@ async function listener(): Promise<{
   };
   const server = await listenForUnit(0, sink);
   open.push(server);
-  return { port: (server.address() as AddressInfo).port, sink };
+  return { port: server.port, sink };
 }
 
 async function connect(port: number): Promise<net.Socket> {
@@ -63,6 +64,17 @@ describe('the device line', () => {
     expect(sink).toMatchObject({ heard: ['old', 'new'], connected: true });
     newer.destroy();
     await waitUntil(() => !sink.connected);
+  });
+
+  test('datagrams come in at the same port, a line or several in each', async () => {
+    const { port, sink } = await listener();
+    const unit = dgram.createSocket('udp4');
+    unit.send('$IIXDR,C,1.0,C,OAT*00\r\n', port, '127.0.0.1');
+    await waitUntil(() => sink.heard.length === 1);
+    unit.send('{"t":1}\n{"t":2}\n', port, '127.0.0.1');
+    await waitUntil(() => sink.heard.length === 3);
+    unit.close();
+    expect(sink.heard).toEqual(['$IIXDR,C,1.0,C,OAT*00', '{"t":1}', '{"t":2}']);
   });
 
   test('a connection that is torn down does not end the listener', async () => {

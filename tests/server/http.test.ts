@@ -1,3 +1,4 @@
+import { CLEAN_LINE } from '@rouse/core/contract';
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import path from 'node:path';
@@ -37,7 +38,7 @@ test('today tells the fleet, its history and what is connected', async () => {
   expect(today.aircraft.filter((a) => a.wired)).toEqual([sky]);
   expect(sky).toMatchObject({ tail: 'QV-SKY', openRun: null, goodStarts: 3 });
   expect(sky.recent.every((r) => r.source === 'simulated' && r.outcome === 'ready')).toBe(true);
-  expect(today.standIn.presets.map((p) => p.id)).toEqual(
+  expect(sky.standIn!.presets.map((p) => p.id)).toEqual(
     expect.arrayContaining(['hot-start', 'hung-start', 'no-light', 'weak-battery']),
   );
 });
@@ -65,8 +66,9 @@ test('wrong input names its field and keeps the server going', async () => {
     ['/runs', { aircraft: DEMO.aircraftId, brief: { ...goodBrief(), fuel_kg: 'full' } }, 400, /fuel_kg/],
     ['/runs', { aircraft: DEMO.aircraftId, brief: { ...goodBrief(), missing: ['extinguisher'] } }, 422, /extinguisher/],
     ['/runs/nonsense/entries', {}, 400, /id|seq|payload/],
-    ['/stand-in/conditions', { preset: 'volcano' }, 400, /volcano/],
-    ['/stand-in/move', { item: 'papers' }, 404, /papers/],
+    ['/stand-in/conditions', { aircraft: DEMO.aircraftId, preset: 'volcano' }, 400, /volcano/],
+    ['/stand-in/line', { aircraft: DEMO.aircraftId, line: { ...CLEAN_LINE, drop: 2 } }, 400, /drop/],
+    ['/stand-in/move', { run: '0193a000-0000-7000-8000-00000000dead', item: 'papers' }, 404, /not open/],
     ['/no/such/place', {}, 404, /nothing at/],
   ];
   for (const [place, body, status, message] of cases) {
@@ -94,13 +96,13 @@ test('another site on this machine, or another name for it, is not let in', asyn
 test('without the stand-in a run can still be flown by declaration', async () => {
   rouse.standIn.disconnect();
   rouse.standIn.stop();
-  expect((await call.get<Today>('/today')).standIn.preset).toBeNull();
-  expect((await call.post('/stand-in/conditions', { preset: 'mild' })).body.error?.code).toBe('no-stand-in');
+  expect(wired(await call.get<Today>('/today')).standIn!.preset).toBeNull();
+  expect((await call.choose('mild')).body.error?.code).toBe('no-stand-in');
   const { status, body } = await call.post('/runs', { aircraft: DEMO.aircraftId, brief: goodBrief() });
   expect(status).toBe(201);
   const detail = await call.detail(body.run!);
   expect(detail.source).toBe('by-hand');
-  const state: StandInState = (await call.get<Today>('/today')).standIn;
+  const state: StandInState = wired(await call.get<Today>('/today')).standIn!;
   expect(state.connected).toBe(false);
 });
 

@@ -64,7 +64,7 @@ test('what the sensors deny is refused with the reading and the remedy, and noth
 });
 
 test('a switch moved on the stand-in is sensed and settles its item by itself', async () => {
-  expect((await call.post('/stand-in/move', { item: 'battery-on' })).status).toBe(200);
+  expect((await call.post('/stand-in/move', { run, item: 'battery-on' })).status).toBe(200);
   const entry = await call.waitFor(run, (e) => e.kind === 'item-done' && e.item === 'battery-on');
   expect(entry).toMatchObject({ by: 'watch', how: 'sensed', value: 1 });
 });

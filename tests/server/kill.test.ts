@@ -23,7 +23,7 @@ async function launch(): Promise<void> {
       DATABASE_URL: database.url,
       PORT: String(PORT),
       LOG_LEVEL: 'warn',
-      ROUSE_DEVICE_PORT: String(PORT + 1),
+      ROUSE_DEVICES: `QV-SKY=${PORT + 1}`,
       ROUSE_CONTROL_PORT: String(standIn.controlPort),
       ROUSE_DEMO_STARTS: '0',
     },
@@ -36,7 +36,7 @@ beforeAll(async () => {
   standIn = await startStandIn();
   await launch();
   standIn.connect(PORT + 1);
-  await call.post('/stand-in/conditions', { preset: 'warm-turn-round' });
+  await call.choose('warm-turn-round');
 });
 afterAll(async () => {
   server.kill('SIGTERM');

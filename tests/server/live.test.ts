@@ -13,7 +13,7 @@ let run: string;
 beforeAll(async () => {
   rouse = await Rouse.start({ demoStarts: 9 });
   call = new Caller(rouse.base);
-  await call.post('/stand-in/conditions', { preset: 'weak-battery' });
+  await call.choose('weak-battery');
   run = await call.open();
 });
 afterAll(async () => {
@@ -61,7 +61,7 @@ test('what was sent is stored, without a hole, also across the making of longer 
 
 test('lines that cannot be read change nothing and do not end the connection', async () => {
   const before = (await storedTrace()).t_s.length;
-  const intruder = net.connect(rouse.program.devicePort, '127.0.0.1');
+  const intruder = net.connect(rouse.program.devicePorts['QV-SKY']!, '127.0.0.1');
   await new Promise((resolve) => intruder.once('connect', resolve));
   intruder.write('nonsense\n{"t":"later"}\n[]\n\n');
   intruder.end();
@@ -75,7 +75,7 @@ test('a weak battery is caught in the start: reason, figure, actions, record', a
   const abort = await call.waitFor(run, (e) => e.kind === 'abort');
   expect(abort).toMatchObject({ by: 'watch', reason: 'low-volts' });
   expect(abort.kind === 'abort' && abort.text).toMatch(/Bus \d+\.\d V: below 13\.2 V for more than 1 s/);
-  await call.post('/stand-in/move', { item: 'low-volts-selector-off' });
+  await call.post('/stand-in/move', { run, item: 'low-volts-selector-off' });
   await call.waitFor(run, (e) => e.kind === 'item-done' && e.item === 'low-volts-selector-off');
   expect((await call.writeNext(run, { kind: 'closed', outcome: 'aborted' })).status).toBe(201);
   const debrief = await waitUntil(async () => {
@@ -100,7 +100,7 @@ test('the exports of the run are whole', async () => {
 });
 
 test('an exceedance holds the next start until an engineer releases it, by name and in words', async () => {
-  await call.post('/stand-in/conditions', { preset: 'mild' });
+  await call.choose('mild');
   const held = await call.post('/runs', { aircraft: DEMO.aircraftId, brief: goodBrief() });
   expect(held.body.error).toMatchObject({ code: 'brief-held', message: expect.stringContaining('An engineer') });
   const { openExceedances } = await call.get<BriefContextMessage>(`/aircraft/${DEMO.aircraftId}/brief`);

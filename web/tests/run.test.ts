@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
 import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
-import type { WatchSnapshot } from '@rouse/core/watch';
+import type { StartSnapshot, WatchSnapshot } from '@rouse/core/watch';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { runClock } from '../src/run/clock.ts';
 import { waitEstimate } from '../src/run/estimates.ts';
@@ -43,29 +43,38 @@ function packed(t_s: number, values: Float64Array): Float64Array {
 const snapshot: WatchSnapshot = {
   phase: 'start',
   sourceLost: false,
-  start: {
-    state: 'accelerating',
-    starterAt_s: 10,
-    starterOn_s: 12.4,
-    starterLeft_s: 32.6,
-    rate_K_s: 40,
-    speedRate_pct_s: 2,
-    peak: null,
-    milestones: [
-      { id: 'light-off', title: 'Light-off', words: '', due_s: 20, met: true },
-      { id: 'oil', title: 'Oil pressure', words: '', due_s: 27, met: false },
-      { id: 'rotor', title: 'Rotor turning', words: '', due_s: null, met: false },
-    ],
-  },
+  leading: 0,
+  starts: [],
   room: [],
 };
-const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<WatchSnapshot['start']> = {}): LiveStatus => ({
+const going: StartSnapshot = {
+  watch: 'engine-1-start',
+  state: 'accelerating',
+  phase: 'start',
+  starterAt_s: 10,
+  starterOn_s: 12.4,
+  starterLeft_s: 32.6,
+  starterAllowed_s: 45,
+  restDue_s: 0,
+  doubt: null,
+  gates: [],
+  rate_K_s: 40,
+  speedRate_pct_s: 2,
+  peak: null,
+  milestones: [
+    { id: 'light-off', title: 'Light-off', words: '', due_s: 20, met: true },
+    { id: 'oil', title: 'Oil pressure', words: '', due_s: 27, met: false },
+    { id: 'rotor', title: 'Rotor turning', words: '', due_s: null, met: false },
+  ],
+};
+const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot> = {}): LiveStatus => ({
   kind: 'status',
   t_s: 22.4,
   source: 'live',
   storedTo_s: 22,
   arrivedAt_ms: 0,
-  watch: { ...snapshot, ...watch, start: { ...snapshot.start, ...start } },
+  quality: null,
+  watch: { ...snapshot, ...watch, starts: [{ ...going, ...start }] },
 });
 
 describe('the frame ring', () => {
@@ -170,11 +179,12 @@ describe('room to the limits', () => {
 
   test('only the limits of the phase are in force', () => {
     expect(row('bus.volts', type, status(), start, 'start').limits.map((l) => l.id)).toEqual(['volts-start']);
-    expect(row('bus.volts', type, status(), start, 'flight').limits.map((l) => l.id)).toEqual([
+    const flying = status({ phase: 'flight' }, { phase: 'running' });
+    expect(row('bus.volts', type, flying, start, 'flight').limits.map((l) => l.id)).toEqual([
       'volts-high',
       'volts-low-run',
     ]);
-    expect(row('bus.volts', type, status(), start, 'off').limits).toEqual([]);
+    expect(row('bus.volts', type, status({ phase: 'off' }, { phase: 'off' }), start, 'off').limits).toEqual([]);
   });
 });
 
@@ -244,7 +254,7 @@ describe('the followed run', () => {
     entries: entries.slice(0, 1),
     past: [],
   };
-  const loaded = runReducer(undefined, runLoaded({ detail, type, corridor: null }));
+  const loaded = runReducer(undefined, runLoaded({ detail, type, corridors: {} }));
 
   test('entries are taken once, in order, and settle their items', () => {
     const once = runReducer(loaded, entriesArrived({ entries: entries.slice(1), whole: false }));

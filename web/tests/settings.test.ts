@@ -1,12 +1,24 @@
-import type { Today } from '@rouse/core/contract';
+import { CLEAN_LINE, type Today } from '@rouse/core/contract';
 import { describe, expect, test, vi } from 'vitest';
 import { choosePreset, loadToday, todayReducer } from '../src/app/today-slice.ts';
 
 const today: Today = {
   operator: { name: 'Varra Air Rescue and Training', place: 'Varra heliport, 61 ft' },
   person: { name: 'M. Aske', role: 'pilot' },
-  aircraft: [],
-  standIn: { connected: true, preset: 'mild', presets: [] },
+  aircraft: [
+    {
+      aircraft: 'a',
+      tail: 'QV-SKY',
+      type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
+      wired: true,
+      standIn: { connected: true, preset: 'mild', line: CLEAN_LINE, presets: [] },
+      pad: 'pad 2',
+      openRun: null,
+      openExceedances: 0,
+      goodStarts: 3,
+      recent: [],
+    },
+  ],
 };
 
 describe('today', () => {
@@ -21,11 +33,17 @@ describe('today', () => {
     const read = todayReducer(undefined, loadToday.fulfilled(today, 'r'));
     const chosen = todayReducer(
       read,
-      choosePreset.fulfilled({ connected: true, preset: 'cold', presets: [] }, 'r', 'cold'),
+      choosePreset.fulfilled({ connected: true, preset: 'cold', line: CLEAN_LINE, presets: [] }, 'r', {
+        aircraft: 'a',
+        preset: 'cold',
+      }),
     );
-    expect(chosen.today?.standIn.preset).toBe('cold');
-    const refused = todayReducer(chosen, choosePreset.rejected(new Error('A run is open.'), 'r', 'hot-start'));
-    expect(refused.today?.standIn.preset).toBe('cold');
+    expect(chosen.today?.aircraft[0]?.standIn?.preset).toBe('cold');
+    const refused = todayReducer(
+      chosen,
+      choosePreset.rejected(new Error('A run is open.'), 'r', { aircraft: 'a', preset: 'hot-start' }),
+    );
+    expect(refused.today?.aircraft[0]?.standIn?.preset).toBe('cold');
     expect(refused.failure).toBe('A run is open.');
   });
 });

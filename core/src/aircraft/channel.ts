@@ -12,10 +12,19 @@ export const channelSchema = z.strictObject({
   /** the step that the trace keeps */
   resolution: z.number().positive(),
   source: z.enum(['sensed', 'read-by-eye']),
+  /** on aircraft with several engines: the one that it belongs to, 0 for the auxiliary unit */
+  engine: z.int().min(0).optional(),
   /** discrete channels: what each number means */
   states: z.record(z.string(), z.string()).optional(),
   /** where a stand-in finds it in the simulator */
-  simulated: z.strictObject({ signal: z.string(), scale: z.number() }).optional(),
+  simulated: z
+    .strictObject({
+      signal: z.string(),
+      scale: z.number(),
+      /** spread of the gauge, one sigma, where the simulator gives it none */
+      noise: z.number().positive().optional(),
+    })
+    .optional(),
 });
 export type Channel = z.infer<typeof channelSchema>;
 

@@ -10,6 +10,7 @@ export {
   type Stage,
   stagesOf,
   type StandInAction,
+  standInActionSchema,
   type When,
 } from './procedure-items.ts';
 export type {
@@ -28,7 +29,17 @@ export type {
 export type { PistonParameters } from './piston-parameters.ts';
 export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
 export { isPiston, isWatched, needWatched, type WatchedType } from './watched-type.ts';
-export { ABORT_REASONS, type AbortReason, abortReasonSchema, type RunUpWatch, type StartWatch } from './watches.ts';
+export {
+  ABORT_REASONS,
+  type AbortReason,
+  abortReasonSchema,
+  type GateSpec,
+  type PistonStart,
+  type RunUpWatch,
+  type StarterDutySpec,
+  type StartWatch,
+  type TurbineStart,
+} from './watches.ts';
 export { type Choice, ENGINE_FIRST, isAsked, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';
 export { diffTypes, type TypeChange } from './type-diff.ts';

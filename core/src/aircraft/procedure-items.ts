@@ -1,12 +1,24 @@
 import { z } from 'zod';
 import { conditionSchema } from './condition-schema.ts';
 
-const standInActionSchema = z.strictObject({
+/** What a simulated hand, or a fault, waits for. */
+export const standInTestSchema = z.strictObject({
+  sig: z.string(),
+  op: z.enum(['>=', '<=', '==']),
+  val: z.union([z.number(), z.string()]),
+});
+
+export const standInActionSchema = z.strictObject({
   /** a control of the simulated cockpit */
   control: z.string(),
-  to: z.union([z.number(), z.string()]),
+  /** a position, or the plan of a test pilot's hand; null takes the hand off */
+  to: z.union([z.number(), z.string(), z.null(), z.record(z.string(), z.union([z.number(), z.array(z.number())]))]),
   /** momentary: let go after this time */
   release_s: z.number().positive().optional(),
+  /** the hand waits for this before it moves */
+  when: standInTestSchema.optional(),
+  /** the hand moves so long after it was asked to */
+  after_s: z.number().positive().optional(),
 });
 
 /** The item is on the list only when a way of working, or a decision of this run, is one of these. */
@@ -50,6 +62,8 @@ const itemBase = {
   deadline: z.strictObject({ within_s: z.number().positive(), since: z.string() }).optional(),
   /** seconds of the hands; the usual of its kind when missing */
   hands_s: z.number().positive().optional(),
+  /** of the actions after an abort: only when it was this start that was stopped */
+  forWatch: z.string().optional(),
   /** what a pilot would move, on the simulated cockpit of a stand-in */
   standIn: z.array(standInActionSchema).optional(),
 };
@@ -177,6 +191,10 @@ export const legSchema = z.strictObject({
 export const abortPlanSchema = z.strictObject({
   title: z.string(),
   actions: z.array(itemSchema).min(1),
+  /** whether another try is open after the rest of the starter, or only after an engineer has looked */
+  another: z.enum(['after-rest', 'after-inspection']).optional(),
+  /** what is looked at first */
+  inspect: z.array(z.string()).optional(),
   afterwards: z.string(),
 });
 

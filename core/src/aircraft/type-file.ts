@@ -6,7 +6,7 @@ import { channelsOf } from './condition.ts';
 import { conditionSchema } from './condition-schema.ts';
 import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, windSchema } from './airframe.ts';
 import { bandEdge, limitSchema } from './limits.ts';
-import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
+import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf, standInTestSchema } from './procedure-items.ts';
 import { pistonParametersSchema } from './piston-parameters.ts';
 import { simulatorParametersSchema } from './simulator-parameters.ts';
 import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
@@ -32,8 +32,8 @@ const standInPresetSchema = z.strictObject({
   /** faults, in the event language of scenario files */
   faults: z.array(
     z.strictObject({
-      when: z.strictObject({ sig: z.string(), op: z.enum(['>=', '<=', '==']), val: z.number() }).optional(),
-      set: z.record(z.string(), z.number()),
+      when: standInTestSchema.optional(),
+      set: z.record(z.string(), z.union([z.number(), z.string()])),
     }),
   ),
 });
@@ -116,7 +116,12 @@ export const typeFileSchema = shape.superRefine((type, context) => {
     });
   });
   type.startWatches.forEach((w, i) => {
-    for (const [role, id] of Object.entries(w.channels)) known(id, ['startWatches', i, 'channels', role]);
+    for (const [role, id] of Object.entries<string | undefined>(w.channels))
+      if (id !== undefined) known(id, ['startWatches', i, 'channels', role]);
+    known(w.starter.channel, ['startWatches', i, 'starter', 'channel']);
+    w.gates.forEach((g, k) =>
+      channelsOf(g.condition).forEach((id) => known(id, ['startWatches', i, 'gates', k, 'condition'])),
+    );
   });
   known(type.captions.channel, ['captions', 'channel']);
   type.captions.list.forEach((c, i) => channelsOf(c.lit).forEach((id) => known(id, ['captions', 'list', i, 'lit'])));

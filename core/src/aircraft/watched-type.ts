@@ -3,16 +3,16 @@ import type { SimulatorParameters } from './simulator-parameters.ts';
 import type { TypeFile } from './type-file.ts';
 import type { RunUpWatch, StartWatch } from './watches.ts';
 
-/** A type whose start is watched by sensors and can be simulated; the others are timed by hand. */
+/** A type whose start is watched by sensors and can be simulated. */
 export interface WatchedType extends TypeFile {
   startWatches: [StartWatch, ...StartWatch[]];
   runUpWatch: RunUpWatch;
-  simulator: SimulatorParameters;
+  simulator: SimulatorParameters | PistonParameters;
 }
 
-/** @throws RangeError for a type that is timed by hand */
+/** @throws RangeError for a type that can only be timed by hand */
 export function needWatched(type: TypeFile): WatchedType {
-  if (!isWatched(type)) throw new RangeError(`${type.name} has no watch and no simulator yet`);
+  if (!isWatched(type)) throw new RangeError(`${type.name} has no watch and no simulator`);
   return type;
 }
 
@@ -22,8 +22,5 @@ export function isPiston(simulator: NonNullable<TypeFile['simulator']>): simulat
 }
 
 export function isWatched(type: TypeFile): type is WatchedType {
-  const { simulator } = type;
-  return (
-    type.startWatches.length > 0 && type.runUpWatch !== undefined && simulator !== undefined && !isPiston(simulator)
-  );
+  return type.startWatches.length > 0 && type.runUpWatch !== undefined && type.simulator !== undefined;
 }

@@ -1,50 +1,124 @@
 import { z } from 'zod';
+import { conditionSchema } from './condition-schema.ts';
 
-/** How an engine start is watched: which channels, which states and deadlines, what is allowed. */
-export const startWatchSchema = z.strictObject({
+/** What must hold before the starter, or the fuel, is turned on. */
+const gateSchema = z.strictObject({
   id: z.string(),
-  engine: z.int().min(1),
-  channels: z.strictObject({
-    speed: z.string(),
-    temperature: z.string(),
-    rotor: z.string(),
-    oilPressure: z.string(),
-    volts: z.string(),
-    starterAmps: z.string(),
-    fuelFlow: z.string(),
-    selector: z.string(),
-    outsideAir: z.string(),
-  }),
-  /** the starter is turning when it draws more than this */
-  starterOn_A: z.number(),
-  /** rise of the indication over its minimum that shows a flame */
-  lightRise_K: z.number(),
-  lightWithin_s: z.number(),
+  label: z.string(),
+  /** judged at the last reading before the starter turns, or when fuel begins to flow */
+  at: z.enum(['starter', 'fuel']),
+  condition: conditionSchema,
+  /** what the type says when it does not hold */
+  otherwise: z.string(),
+});
+export type GateSpec = z.infer<typeof gateSchema>;
+
+const dutySchema = z
+  .strictObject({
+    /** seconds that the starter may turn, engagement by engagement */
+    on_s: z.array(z.number().positive()).min(1),
+    /** rest after each of them; the cycle begins anew after the last */
+    rest_s: z.array(z.number().positive()).min(1),
+  })
+  .refine((d) => d.on_s.length === d.rest_s.length, { message: 'on_s and rest_s have one entry per engagement' });
+export type StarterDutySpec = z.infer<typeof dutySchema>;
+
+const startBase = {
+  id: z.string(),
+  /** what is started, as it is said: Engine 2, Auxiliary unit */
+  label: z.string(),
+  /** the engine that it is; 0 for the auxiliary unit */
+  engine: z.int().min(0),
+  /** the starter turns while this channel reads more than `onAbove` */
+  starter: z.strictObject({ channel: z.string(), onAbove: z.number() }),
+  duty: dutySchema,
+  gates: z.array(gateSchema),
   crankWithin_s: z.number(),
   crankTo_pct: z.number(),
-  rotorMovingBy_pct: z.number(),
   oilFirst_bar: z.number(),
   oilFirstWithin_s: z.number(),
-  starterRelease_pct: z.number(),
-  starterReleaseMargin_pct: z.number(),
   idle_pct: z.tuple([z.number(), z.number()]),
   idleFor_s: z.number(),
   idleWithin_s: z.number(),
+  /** faster than this during a start, the engine runs away */
+  overspeed_pct: z.number(),
+  /** slower than this, with no fuel, the engine has been shut down */
+  stoppedBelow_pct: z.number(),
+};
+
+const turbineStartSchema = z.strictObject({
+  ...startBase,
+  kind: z.literal('turbine'),
+  /** whose hand opens the fuel and stops the starter */
+  fuelBy: z.enum(['control', 'pilot']),
+  channels: z.strictObject({
+    speed: z.string(),
+    temperature: z.string(),
+    volts: z.string(),
+    fuelFlow: z.string(),
+    /** selector or twist-grip: zero is off, and nothing starts there where the control opens the fuel */
+    selector: z.string(),
+    outsideAir: z.string(),
+    rotor: z.string().optional(),
+    oilPressure: z.string().optional(),
+    /** one when the fire detector warns */
+    fire: z.string().optional(),
+    /** how many channels of the digital control are healthy */
+    controlChannels: z.string().optional(),
+  }),
+  /** fuel opened by hand below this speed is early */
+  fuelFrom_pct: z.number().optional(),
+  /** rise of the indication over its minimum that shows a flame */
+  lightRise_K: z.number(),
+  lightWithin_s: z.number(),
+  rotorMovingBy_pct: z.number().optional(),
+  starterRelease_pct: z.number(),
+  starterReleaseMargin_pct: z.number(),
   hungRate_pct_s: z.number(),
   hungFor_s: z.number(),
   hungBelow_pct: z.number(),
   /** thermocouple and air-flow figures of the lag-corrected gas temperature */
   lag: z.strictObject({ tauRef_s: z.number(), tauRatioMax: z.number(), flowA0: z.number() }),
   corridor: z.strictObject({ indicationMargin_K: z.number(), gasMargin_K: z.number(), samples: z.int() }),
-  starterDuty: z.strictObject({ on1_s: z.number(), off1_s: z.number(), on2_s: z.number(), off2_s: z.number() }),
 });
+export type TurbineStart = z.infer<typeof turbineStartSchema>;
+
+const pistonStartSchema = z.strictObject({
+  ...startBase,
+  kind: z.literal('piston'),
+  channels: z.strictObject({
+    speed: z.string(),
+    volts: z.string(),
+    /** positive while the battery is charged */
+    batteryAmps: z.string(),
+    oilPressure: z.string(),
+    magnetos: z.string(),
+    outsideAir: z.string(),
+  }),
+  /** it fires when it turns faster than any starter */
+  firesAbove_pct: z.number(),
+  firesWithin_s: z.number(),
+  /** it runs by itself when it keeps above this without the starter */
+  runsAbove_pct: z.number(),
+  runsFor_s: z.number(),
+  /** the starter must have let go by this speed */
+  starterRelease_pct: z.number(),
+  chargingAbove_A: z.number(),
+  chargingWithin_s: z.number(),
+});
+export type PistonStart = z.infer<typeof pistonStartSchema>;
+
+/** How an engine start is watched: which channels, which states and deadlines, what is allowed. */
+export const startWatchSchema = z.discriminatedUnion('kind', [turbineStartSchema, pistonStartSchema]);
 export type StartWatch = z.infer<typeof startWatchSchema>;
 
-/** The run-up to flight: selector moved, rotor inside its window by a deadline. */
+/** The run-up to flight: every selector moved, rotor inside its window by a deadline. */
 export const runUpWatchSchema = z.strictObject({
   id: z.string(),
-  selector: z.string(),
-  flightPosition: z.number(),
+  /** selectors, grips or speeds that are at flight when they read at least `flightFrom`, and back at idle below `idleBelow` */
+  selectors: z.array(z.string()).min(1),
+  flightFrom: z.number(),
+  idleBelow: z.number(),
   rotor: z.string(),
   rotor_pct: z.tuple([z.number(), z.number()]),
   steadyFor_s: z.number(),
@@ -57,14 +131,19 @@ export const ABORT_REASONS = [
   'going-to-be-hot',
   'hung',
   'no-light',
+  'late-light',
   'no-crank',
   'no-oil-pressure',
   'rotor-not-turning',
   'starter-not-releasing',
   'low-volts',
   'slow',
+  'died',
+  'overspeed',
+  'fire',
   'sensor-lost',
   'control-abort',
+  'control-fault',
   'pilot',
 ] as const;
 export const abortReasonSchema = z.enum(ABORT_REASONS);

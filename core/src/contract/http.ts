@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type BriefContext, briefInputSchema } from '../brief/index.ts';
 import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
+import { lineSchema, type StandInLine } from './stand-in.ts';
 import type { Compared } from '../health/index.ts';
 import type { Corridor } from '../watch/index.ts';
 
@@ -12,8 +13,9 @@ export const releaseSchema = z.strictObject({
   found: z.string().trim().min(4, 'says what was found and done').max(2000),
 });
 export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
-export const presetSchema = z.strictObject({ preset: z.string().min(1) });
-export const moveSchema = z.strictObject({ item: z.string().min(1) });
+export const presetSchema = z.strictObject({ aircraft: z.uuid(), preset: z.string().min(1) });
+export const standInLineSchema = z.strictObject({ aircraft: z.uuid(), line: lineSchema });
+export const moveSchema = z.strictObject({ run: z.uuid(), item: z.string().min(1) });
 
 export interface RunSummary {
   run: string;
@@ -31,6 +33,8 @@ export interface AircraftToday {
   type: { id: string; version: number; name: string; role: string };
   /** a device, or a stand-in, is wired to it */
   wired: boolean;
+  /** null where no line is laid */
+  standIn: StandInState | null;
   pad: string;
   openRun: string | null;
   openExceedances: number;
@@ -41,7 +45,9 @@ export interface AircraftToday {
 
 export interface StandInState {
   connected: boolean;
+  /** null when no stand-in answers */
   preset: string | null;
+  line: StandInLine | null;
   presets: { id: string; label: string; note: string }[];
 }
 
@@ -49,7 +55,6 @@ export interface Today {
   operator: { name: string; place: string };
   person: { name: string; role: string };
   aircraft: AircraftToday[];
-  standIn: StandInState;
 }
 
 export interface RunDetail extends RunSummary {
@@ -76,12 +81,14 @@ export interface Debrief {
   verdict: string;
   details: string;
   starts: {
+    watch: string;
     attempt: number;
     features: Record<string, number | null>;
     compared: Compared[];
     bands: { band: string; edge: number; seconds: number; allowed_s: number }[];
   }[];
-  corridor: Wire<Corridor> | null;
+  /** usual water by start watch */
+  corridors: Record<string, Wire<Corridor> | null>;
   chain: { entries: number; intact: boolean };
 }
 

@@ -1,3 +1,11 @@
 export * from './http.ts';
 export { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from './live.ts';
-export { type StandInAnswer, type StandInCommand, standInCommandSchema } from './stand-in.ts';
+export {
+  CLEAN_LINE,
+  type LineFaults,
+  lineSchema,
+  type StandInAnswer,
+  type StandInCommand,
+  standInCommandSchema,
+  type StandInLine,
+} from './stand-in.ts';

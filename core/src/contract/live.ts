@@ -1,3 +1,4 @@
+import type { Quality } from '../format/index.ts';
 import type { Entry } from '../procedure/index.ts';
 import type { WatchSnapshot } from '../watch/index.ts';
 
@@ -8,7 +9,15 @@ export type SourceState = 'live' | 'lost' | 'none';
 export type LiveMessage =
   | { kind: 'hello'; run: string; t_s: number; entries: Entry[] }
   | { kind: 'entries'; entries: Entry[] }
-  | { kind: 'status'; t_s: number; source: SourceState; storedTo_s: number | null; watch: WatchSnapshot | null };
+  | {
+      kind: 'status';
+      t_s: number;
+      source: SourceState;
+      /** null while no line has come */
+      quality: Quality | null;
+      storedTo_s: number | null;
+      watch: WatchSnapshot | null;
+    };
 
 /** Binary frame: run clock, the unit's own clock, then one 64-bit float per channel, in the machine's order. */
 export const FRAME_HEADER = 2;

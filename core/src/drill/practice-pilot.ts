@@ -9,25 +9,26 @@ import {
   reduceRun,
   Runner,
   type RunState,
+  standInActions,
 } from '../procedure/index.ts';
-import { type Conditions, NormalSource, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
+import { type Conditions, NormalSource, type PistonConditions, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
 import { type Trace, TraceBuilder } from '../trace/index.ts';
 import { rightAnswer } from './right-answer.ts';
-import { type Corridor, type StartProfile, type StartRecord, Watch, type WatchEvent } from '../watch/index.ts';
+import { type Corridors, type StartProfile, type StartRecord, Watch, type WatchEvent } from '../watch/index.ts';
 
 export interface PracticeRun {
   /** what went into the journal, with its run clock */
   written: { t_s: number; by: 'pilot' | 'watch'; payload: Payload }[];
   trace: Trace;
-  starts: { record: StartRecord; profile: StartProfile; good: boolean }[];
+  starts: { watch: string; record: StartRecord; profile: StartProfile; good: boolean }[];
   outcome: 'ready' | 'aborted' | 'given-up';
 }
 
 export interface PracticeInput {
   type: WatchedType;
-  conditions: Conditions;
+  conditions: Conditions | PistonConditions;
   faults: StandInPreset['faults'];
-  corridor: Corridor | null;
+  corridors: Corridors;
   seed: number;
   /** what the readings of the list are held against */
   brief?: BriefRecord | undefined;
@@ -72,7 +73,7 @@ class PracticeFlight {
     this.cockpit = new SimulatedCockpit(input.type, input.conditions, input.faults, input.seed);
     this.chance = new NormalSource(input.seed ^ 0x5eed);
     this.runner = new Runner(input.type);
-    this.watch = new Watch(input.type, input.corridor, (event) => this.events.push(event));
+    this.watch = new Watch(input.type, input.corridors, (event) => this.events.push(event));
     this.builder = new TraceBuilder(
       input.type.channels.map((c) => c.id),
       16_384,
@@ -105,9 +106,11 @@ class PracticeFlight {
         this.act(values);
       }
     }
-    const { start } = this.watch;
-    if (start.state === 'aborted' && !this.starts.some((s) => s.record.attempt === start.record.attempt)) {
-      this.starts.push({ record: { ...start.record }, profile: start.profile.profile(), good: false });
+    for (const start of this.watch.starts) {
+      const { spec, record } = start;
+      const kept = this.starts.some((s) => s.watch === spec.id && s.record.attempt === record.attempt);
+      if (start.state === 'aborted' && !kept)
+        this.starts.push({ watch: spec.id, record: { ...record }, profile: start.profile(), good: false });
     }
     const outcome = this.state.outcome ?? 'given-up';
     if (this.state.status === 'open') this.write('pilot', { kind: 'closed', outcome });
@@ -125,8 +128,10 @@ class PracticeFlight {
 
   private drainEvents(): void {
     for (const event of this.events.splice(0)) {
-      if (event.kind === 'start-done') this.starts.push({ record: event.record, profile: event.profile, good: true });
-      if (event.kind === 'start-ended') this.starts.push({ record: event.record, profile: event.profile, good: false });
+      if (event.kind === 'start-done' || event.kind === 'start-ended') {
+        const { watch, record, profile } = event;
+        this.starts.push({ watch, record, profile, good: event.kind === 'start-done' });
+      }
       for (const payload of this.runner.fromWatch(event, this.state)) this.write('watch', payload);
     }
   }
@@ -146,7 +151,7 @@ class PracticeFlight {
     if (this.t_s < this.actsAt_s) return;
     if (item.standIn && !this.moved) {
       this.moved = true;
-      for (const action of item.standIn) this.cockpit.move(action);
+      for (const action of standInActions(item, this.state)) this.cockpit.move(action);
       return;
     }
     if (item.kind === 'wait' || item.kind === 'watch') return;

@@ -13,6 +13,7 @@ export { type Acceptance, acceptFromPilot, expectedFigure } from './judge.ts';
 export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './reading.ts';
 export {
   abortPlan,
+  standInActions,
   isReachable,
   noGoFaults,
   notDone,

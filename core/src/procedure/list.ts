@@ -1,4 +1,4 @@
-import { type Item, stagesOf, type TypeFile, type When } from '../aircraft/index.ts';
+import { holdSeconds, type Item, stagesOf, type StandInAction, type TypeFile, type When } from '../aircraft/index.ts';
 import { itemState, type RunState } from './state.ts';
 
 /** The answer to a choice in this run: this day's, else the house's, else the type's usual one. */
@@ -24,12 +24,17 @@ export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
 
 /** The list that is being worked: the procedure, or the abort's own actions. */
 export function workingList(type: TypeFile, state: RunState): readonly Item[] {
-  return state.abort ? (type.aborts[state.abort.reason]?.actions ?? []) : procedureOf(type, state);
+  return state.abort ? (abortPlan(type, state)?.actions ?? []) : procedureOf(type, state);
 }
+
+/** a hand lets go a moment after it was asked to hold */
+const HAND_S = 0.2;
 
 /** What the abort of this run is called, and what its type says to do. */
 export function abortPlan(type: TypeFile, state: RunState): TypeFile['aborts']['pilot'] {
-  return state.abort ? type.aborts[state.abort.reason] : undefined;
+  const { abort } = state;
+  const plan = abort ? (type.aborts[abort.reason] ?? type.aborts.pilot) : undefined;
+  return plan && { ...plan, actions: plan.actions.filter((a) => !a.forWatch || a.forWatch === abort?.watch) };
 }
 
 /** How many stages of a test, or moments of a watch, are done. */
@@ -100,4 +105,13 @@ export function isReachable(type: TypeFile, state: RunState, item: Item): boolea
 
 export function isBackground(item: Item): boolean {
   return item.kind === 'wait' && item.background === true;
+}
+
+/** What is moved on a stand-in for this item; a hold lasts as long as the air of the brief asks. */
+export function standInActions(item: Item, state: RunState): StandInAction[] {
+  return (item.standIn ?? []).map((action) =>
+    item.kind === 'hold' && action.release_s !== undefined
+      ? { ...action, release_s: holdSeconds(item, state.brief?.oat_C ?? null) + HAND_S }
+      : action,
+  );
 }

@@ -36,7 +36,7 @@ export interface RunState {
   seeAgain: readonly string[];
   interruptedAt_s: number | null;
   /** the abort that turned the list, when there is one */
-  abort: { reason: AbortReason; text: string; figure: string; t_s: number } | null;
+  abort: { watch: string; reason: AbortReason; text: string; figure: string; t_s: number } | null;
   chosen: string | null;
   startState: { state: string; words: string; t_s: number } | null;
   starterAt_s: number | null;
@@ -215,7 +215,13 @@ function apply(state: Mutable, entry: Entry): void {
       return;
     case 'abort':
       // the first abort of a run turns the list; what the control does afterwards is recorded, not obeyed
-      state.abort ??= { reason: entry.reason, text: entry.text, figure: entry.figure, t_s: entry.t };
+      state.abort ??= {
+        watch: entry.watch,
+        reason: entry.reason,
+        text: entry.text,
+        figure: entry.figure,
+        t_s: entry.t,
+      };
       state.lastCue = { t_s: entry.t, severity: 'warning', text: entry.text };
       state.chosen = null;
       return;

@@ -1,6 +1,7 @@
 export { conditionsOf, SimulatedCockpit } from './cockpit.ts';
 export { coldControls, type Controls, type EngineSelector } from './inputs.ts';
-export { Instruments } from './instruments.ts';
+export type { SimulatedAircraft } from './aircraft.ts';
+export { TurbineAircraft } from './turbine-aircraft.ts';
 export { readSignal, setInput, type SignalValue } from './signals.ts';
 export { type CheckedOutcome, runScenario, type Scenario, scenarioSchema } from './scenario.ts';
 export { type Conditions, createSimulator, Simulator, TICK_S } from './simulator.ts';
@@ -8,3 +9,4 @@ export { NormalSource } from './random.ts';
 export { coldPistonControls, noPistonFaults, type PistonControls, type PistonFaults } from './piston/controls.ts';
 export { PistonPlant } from './piston/plant.ts';
 export { pistonScenarioSchema, readPiston, runPistonScenario } from './piston/scenario.ts';
+export { PistonAircraft, type PistonConditions } from './piston/aircraft.ts';

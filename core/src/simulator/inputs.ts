@@ -12,6 +12,8 @@ export interface EngineControls {
   /** twist-grip of a manual control, 0…1 */
   grip: number;
   gen: number;
+  /** the fuel valve in front of the control; closed, the engine starves */
+  fuel_valve: number;
   /** 2 stops motoring during the automatic vent */
   abort: number;
   /** hands on the grip of a manual control; null leaves it to the caller */
@@ -92,7 +94,7 @@ export interface AircraftFaults {
 }
 
 function coldLever(): EngineControls {
-  return { mode: 'OFF', start: 0, starter_sw: 0, ign_sw: 0, grip: 0, gen: 0, abort: 0, pilot: null };
+  return { mode: 'OFF', start: 0, starter_sw: 0, ign_sw: 0, grip: 0, gen: 0, fuel_valve: 1, abort: 0, pilot: null };
 }
 
 export function coldControls(parameters: SimulatorParameters): Controls {

@@ -2,6 +2,9 @@ import { KELVIN } from './physics.ts';
 import type { Simulator } from './simulator.ts';
 import type { Controls, EngineSelector, ManualPilotPlan } from './inputs.ts';
 
+/** flame out of the engine that its detector sees */
+const FIRE_SEEN_G_S = 1.5;
+
 export type SignalValue = number | string;
 /** A control's position; a plan puts a test pilot's hand on it, null takes it off. */
 export type InputValue = SignalValue | ManualPilotPlan | null;
@@ -91,6 +94,8 @@ export function readSignal(simulator: Simulator, name: string): SignalValue | un
       return simulator.rotor.hyd2;
     case 'aligned':
       return simulator.inertial?.aligned ? 1 : 0;
+    case 'align_state':
+      return simulator.inertial?.aligned ? 2 : simulator.inertialOn ? 1 : 0;
     case 'align_resets':
       return simulator.inertial?.resets ?? 0;
     case 'oei':
@@ -113,7 +118,7 @@ function blockSignal(simulator: Simulator, i: number, signal: string): SignalVal
     case 'ng_true':
       return 100 * e.n;
     case 'tot':
-      return s.tot_C;
+      return s.totValid ? s.tot_C : NaN;
     case 'ttc':
       return e.Ttc - KELVIN;
     case 't45':
@@ -136,6 +141,12 @@ function blockSignal(simulator: Simulator, i: number, signal: string): SignalVal
       return 1000 * e.torch_kg_s;
     case 'start_a':
       return e.starter_a;
+    case 'start_air':
+      return simulator.starterAir(i);
+    case 'fire':
+      return 1000 * e.torch_kg_s > FIRE_SEEN_G_S ? 1 : 0;
+    case 'control_channels':
+      return (e.faults.fadec_ch_a ? 0 : 1) + (e.faults.fadec_ch_b ? 0 : 1);
     case 'gen_a':
       return s.gen_a;
     case 'gen_trip':

@@ -66,6 +66,7 @@ export class Simulator {
   readonly sensors: EngineSensors[] = [];
   readonly oneEngineOut: OneEngineOut | null = null;
   readonly inertial: Inertial | null = null;
+  inertialOn = false;
   readonly rotor: Rotor;
   readonly bus: ElectricalNetwork;
   readonly faults = noAircraftFaults();
@@ -202,6 +203,11 @@ export class Simulator {
     }
   }
 
+  /** Air that the starter of one engine takes, kg/s; 0 where a motor turns it. */
+  starterAir(engine: number): number {
+    return this.airStarters[engine]?.flow_kg_s ?? 0;
+  }
+
   /** One control period: sensors, controls, generators, then the plant steps. */
   tick(controls: Controls): void {
     this.sample();
@@ -215,7 +221,8 @@ export class Simulator {
     for (let i = 0; i < this.airStarters.length; i++) this.airStarters[i]!.moveValve(this.engines[i]!.starter, TICK_S);
     flyCollective(controls, this.rotor, TICK_S);
     for (let i = 0; i < this.blocks.length; i++) this.generator(i, controls);
-    this.inertial?.tick(controls.ins > 0, this.volts, this.env.oat_c, TICK_S);
+    this.inertialOn = controls.ins > 0;
+    this.inertial?.tick(this.inertialOn, this.volts, this.env.oat_c, TICK_S);
     this.rotor.refreshViscosity();
     this.bus.refreshBattery();
     this.bus.setLoads(controls, sparks);
@@ -299,7 +306,7 @@ export class Simulator {
     if (lever.pilot) lever.grip = unit.grip;
     e.starter = unit.starter;
     e.spark = unit.spark;
-    e.fuelValve = unit.fuelValve;
+    e.fuelValve = unit.fuelValve && lever.fuel_valve > 0;
     e.wf_cmd = unit.wf;
   }
 

@@ -81,9 +81,9 @@ export const controlAbort = (ng_pct: number): AbortCall => ({
   figure: speed(ng_pct, 0),
 });
 
-export const noOilPressure = (oil_bar: number, within_s: number): AbortCall => ({
+export const noOilPressure = (oil_bar: number, within_s: number, since = 'light-off'): AbortCall => ({
   reason: 'no-oil-pressure',
-  text: `Oil ${oil_bar.toFixed(1)} bar ${within_s} s after light-off`,
+  text: `Oil ${oil_bar.toFixed(1)} bar ${within_s} s after ${since}`,
   say: 'Abort. No oil pressure.',
   figure: `${oil_bar.toFixed(1)} bar`,
 });
@@ -107,4 +107,76 @@ export const tooSlow = (ng_pct: number, within_s: number): AbortCall => ({
   text: `Not at idle ${within_s} s after the starter`,
   say: 'Abort. Too slow.',
   figure: speed(ng_pct, 0),
+});
+
+export const lateLight = (after_s: number, within_s: number): AbortCall => ({
+  reason: 'late-light',
+  text: `Lit ${after_s.toFixed(1)} s after fuel, over fuel that had collected; ${within_s} s are allowed`,
+  say: 'Late light. Fuel off.',
+  figure: `${after_s.toFixed(1)} s`,
+});
+
+/** @param unit what the speed is of */
+export const overspeed = (speed_pct: number, most_pct: number, unit = 'Ng'): AbortCall => ({
+  reason: 'overspeed',
+  text: `${unit} ${speed_pct.toFixed(1)} %; not above ${most_pct} % in a start`,
+  say: `Abort. Overspeed, ${speed_pct.toFixed(0)}.`,
+  figure: `${speed_pct.toFixed(1)} % ${unit}`,
+});
+
+export const fire = (ng_pct: number): AbortCall => ({
+  reason: 'fire',
+  text: `Fire warning at ${speed(ng_pct, 0)}`,
+  say: 'Abort. Fire.',
+  figure: speed(ng_pct, 0),
+});
+
+export const controlFault = (ng_pct: number): AbortCall => ({
+  reason: 'control-fault',
+  text: `Both channels of the control are lost at ${speed(ng_pct, 0)}`,
+  say: 'Abort. Control lost.',
+  figure: speed(ng_pct, 0),
+});
+
+/** @param unit what the speed is of */
+export const died = (speed_pct: number, unit = 'Ng'): AbortCall => ({
+  reason: 'died',
+  text: `The engine ran down by itself, ${speed_pct.toFixed(0)} % ${unit}`,
+  say: 'Engine died.',
+  figure: `${speed_pct.toFixed(0)} % ${unit}`,
+});
+
+export const doesNotFire = (after_s: number): AbortCall => ({
+  reason: 'no-light',
+  text: `It has not fired after ${after_s.toFixed(0)} s of cranking`,
+  say: 'Stop cranking. It does not fire.',
+  figure: `${after_s.toFixed(0)} s`,
+});
+
+export const turnsTooSlowly = (rpm_pct: number, after_s: number): AbortCall => ({
+  reason: 'no-crank',
+  text: `Engine at ${rpm_pct.toFixed(1)} % after ${after_s} s of starter`,
+  say: 'Stop. Engine does not turn.',
+  figure: `${rpm_pct.toFixed(1)} %`,
+});
+
+export const engagedTooFast = (rpm_pct: number): AbortCall => ({
+  reason: 'starter-not-releasing',
+  text: `Starter still engaged at ${rpm_pct.toFixed(0)} % engine speed`,
+  say: 'Abort. Starter not releasing.',
+  figure: `${rpm_pct.toFixed(0)} %`,
+});
+
+export const notIdling = (rpm_pct: number, within_s: number): AbortCall => ({
+  reason: 'slow',
+  text: `Not at idle with oil and charge ${within_s} s after the starter`,
+  say: 'Abort. Does not settle.',
+  figure: `${rpm_pct.toFixed(0)} %`,
+});
+
+export const magnetosOff = (rpm_pct: number): AbortCall => ({
+  reason: 'pilot',
+  text: 'Magnetos switched off during the start',
+  say: 'Start stopped.',
+  figure: `${rpm_pct.toFixed(0)} % engine`,
 });

@@ -1,4 +1,4 @@
-import type { StartWatch } from '../aircraft/index.ts';
+import type { TurbineStart } from '../aircraft/index.ts';
 import { binOf, type Corridor } from './corridor.ts';
 import type { StartRecord } from './events.ts';
 import type { PeakPredictor } from './predictor.ts';
@@ -8,11 +8,11 @@ const VOLTS_MARGIN_V = 0.3;
 
 /** Calls once in a start that leaves this tail's corridor: indication or lag-corrected gas above it for several samples. */
 export class CorridorAlarm {
-  private readonly margins: StartWatch['corridor'];
+  private readonly margins: TurbineStart['corridor'];
   private over = 0;
   private called = false;
 
-  constructor(margins: StartWatch['corridor']) {
+  constructor(margins: TurbineStart['corridor']) {
     this.margins = margins;
   }
 

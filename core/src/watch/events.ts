@@ -1,7 +1,19 @@
 import type { AbortReason, Phase } from '../aircraft/index.ts';
 import type { StartProfile } from './corridor.ts';
 
-export type StartState = 'before' | 'cranking' | 'fuel-on' | 'accelerating' | 'self-sustaining' | 'idle' | 'aborted';
+/** A turbine goes by fuel, light and self-sustaining speed; a piston engine fires, runs, has oil and charges. */
+export type StartState =
+  | 'before'
+  | 'cranking'
+  | 'fuel-on'
+  | 'accelerating'
+  | 'self-sustaining'
+  | 'firing'
+  | 'running'
+  | 'oil-up'
+  | 'charging'
+  | 'idle'
+  | 'aborted';
 export type CueSeverity = 'call' | 'caution' | 'warning';
 
 /** Times and figures of one start attempt. Times are run clock; NaN is not yet, or not seen. */
@@ -22,6 +34,10 @@ export interface StartRecord {
   starterMax_A: number;
   peak_C: number;
   peakAt_s: number;
+  /** piston: the battery is charged again */
+  chargingAt_s: number;
+  /** piston: the fastest that it turned before it settled */
+  speedMax_pct: number;
 }
 
 /** One excursion past a limit, written when it is over. */
@@ -74,5 +90,7 @@ export function blankRecord(attempt: number): StartRecord {
     starterMax_A: NaN,
     peak_C: NaN,
     peakAt_s: NaN,
+    chargingAt_s: NaN,
+    speedMax_pct: NaN,
   };
 }

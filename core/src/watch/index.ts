@@ -10,6 +10,16 @@ export {
 } from './corridor.ts';
 export type { CueSeverity, Exceedance, StartRecord, StartState, WatchEvent } from './events.ts';
 export { limitMonitor, type MonitorInput } from './limit-monitor.ts';
+export type { Milestone } from './milestone.ts';
+export { type NextTry, nextTry } from './next-try.ts';
 export { rateMonitor, type RateInput } from './rate-monitor.ts';
-export { type Milestone, snapshotOf, type WatchSnapshot } from './snapshot.ts';
-export { SOURCE_LOST_AFTER_S, Watch } from './watch.ts';
+export {
+  type GateSnapshot,
+  leadingStart,
+  limitPhase,
+  snapshotOf,
+  type StartSnapshot,
+  type WatchSnapshot,
+} from './snapshot.ts';
+export { type EnginePhase, StartMachine } from './start-machine.ts';
+export { type Corridors, SOURCE_LOST_AFTER_S, Watch } from './watch.ts';

@@ -1,4 +1,4 @@
-import type { StartWatch } from '../aircraft/index.ts';
+import type { TurbineStart } from '../aircraft/index.ts';
 
 /**
  * Early warning from indicated speed and temperature: lag-corrected gas temperature and closed-form peak.
@@ -20,9 +20,9 @@ export class PeakPredictor {
   private weightT = 0;
   private weightTd = 0;
   private weightNd = 0;
-  private readonly lag: StartWatch['lag'];
+  private readonly lag: TurbineStart['lag'];
 
-  constructor(lag: StartWatch['lag']) {
+  constructor(lag: TurbineStart['lag']) {
     this.lag = lag;
   }
 

@@ -1,33 +1,50 @@
-import type { TypeFile } from '../aircraft/index.ts';
+import type { Channel, Phase, TypeFile, Verdict } from '../aircraft/index.ts';
 import type { StartState } from './events.ts';
+import type { Milestone } from './milestone.ts';
+import type { EnginePhase, StartMachine } from './start-machine.ts';
+import { TurbineStartMachine } from './turbine-start.ts';
 import type { Watch } from './watch.ts';
 
-/** What a start is waiting for next, with its figure and its deadline. */
-export interface Milestone {
+export interface GateSnapshot {
   id: string;
-  title: string;
+  label: string;
+  channel: string;
   words: string;
-  /** run clock by which it must have come, null when a speed decides */
-  due_s: number | null;
-  met: boolean;
+  verdict: Verdict;
+  value: number | null;
+  /** forecast of when it will hold, null when there is none */
+  in_s: number | null;
+}
+
+/** One engine start at one moment. */
+export interface StartSnapshot {
+  watch: string;
+  state: StartState;
+  phase: EnginePhase;
+  starterAt_s: number | null;
+  /** seconds of the present engagement, what the duty cycle leaves, and the rest that is due */
+  starterOn_s: number;
+  starterLeft_s: number;
+  starterAllowed_s: number;
+  restDue_s: number;
+  rate_K_s: number;
+  speedRate_pct_s: number;
+  /** closed-form peak: only while the temperature rises towards it and its readings can be believed */
+  peak: { at_C: number; in_s: number } | null;
+  /** why a reading that decides cannot be believed */
+  doubt: string | null;
+  milestones: Milestone[];
+  gates: GateSnapshot[];
 }
 
 /** The watch at one moment, as screens show it. */
 export interface WatchSnapshot {
-  phase: string;
+  phase: Phase;
   sourceLost: boolean;
-  start: {
-    state: StartState;
-    starterAt_s: number | null;
-    /** seconds of the present engagement, and what the duty cycle leaves */
-    starterOn_s: number;
-    starterLeft_s: number;
-    rate_K_s: number;
-    speedRate_pct_s: number;
-    /** closed-form peak: only while the temperature rises towards it */
-    peak: { at_C: number; in_s: number } | null;
-    milestones: Milestone[];
-  };
+  /** in the order of the type's start watches */
+  starts: StartSnapshot[];
+  /** which of them goes on, or did last */
+  leading: number;
   /** channels that are inside a time-limited band, with what is left */
   room: { channel: string; band: string; edge: number; remaining_s: number }[];
 }
@@ -37,11 +54,6 @@ const PEAK_SHOWN_BELOW_K_S = 60;
 const finite = (v: number): number | null => (Number.isFinite(v) ? v : null);
 
 export function snapshotOf(watch: Watch, type: TypeFile): WatchSnapshot {
-  const machine = watch.start;
-  const { spec, record, predictor } = machine;
-  // far from its peak the closed form is far too low: nothing is shown before its spread is small
-  const near = predictor.peakIn_s > 0.15 && predictor.rate_K_s < PEAK_SHOWN_BELOW_K_S;
-  const rising = near && (machine.state === 'accelerating' || machine.state === 'self-sustaining');
   const room: WatchSnapshot['room'] = [];
   for (const channel of new Set(type.limits.map((l) => l.channel))) {
     const found = watch.roomOf(channel);
@@ -56,52 +68,54 @@ export function snapshotOf(watch: Watch, type: TypeFile): WatchSnapshot {
   return {
     phase: watch.phase,
     sourceLost: watch.sourceLost,
-    start: {
-      state: machine.state,
-      starterAt_s: finite(record.starterAt_s),
-      starterOn_s: machine.starterOn_s,
-      starterLeft_s: Math.max(0, spec.starterDuty.on1_s - machine.starterOn_s),
-      rate_K_s: predictor.rate_K_s,
-      speedRate_pct_s: predictor.speedRate_pct_s,
-      peak: rising ? { at_C: predictor.peak_C, in_s: predictor.peakIn_s } : null,
-      milestones: [
-        {
-          id: 'light-off',
-          title: 'Light-off',
-          words: `within ${spec.lightWithin_s} s of fuel`,
-          due_s: finite(record.fuelAt_s + spec.lightWithin_s),
-          met: Number.isFinite(record.lightAt_s),
-        },
-        {
-          id: 'oil',
-          title: 'Oil pressure',
-          words: `${spec.oilFirst_bar} bar within ${spec.oilFirstWithin_s} s of light-off`,
-          due_s: finite(record.lightAt_s + spec.oilFirstWithin_s),
-          met: Number.isFinite(record.oilAt_s),
-        },
-        {
-          id: 'rotor',
-          title: 'Rotor turning',
-          words: `by ${spec.rotorMovingBy_pct} % Ng`,
-          due_s: null,
-          met: Number.isFinite(record.rotorAt_s),
-        },
-        {
-          id: 'starter',
-          title: 'Starter cut-out',
-          words: `by ${spec.starterRelease_pct} % Ng, on its own`,
-          due_s: null,
-          met: Number.isFinite(record.selfSustainingAt_s),
-        },
-        {
-          id: 'idle',
-          title: 'Idle stable',
-          words: `${spec.idle_pct[0]} to ${spec.idle_pct[1]} % for ${spec.idleFor_s} s`,
-          due_s: finite(record.starterAt_s + spec.idleWithin_s),
-          met: machine.state === 'idle',
-        },
-      ],
-    },
+    starts: watch.starts.map((machine) => startOf(machine, watch.lastFrame_s)),
+    leading: watch.starts.indexOf(watch.start),
     room,
   };
+}
+
+function startOf(machine: StartMachine, t_s: number): StartSnapshot {
+  const { record, duty } = machine;
+  const turbine = machine instanceof TurbineStartMachine ? machine.predictor : null;
+  // far from its peak the closed form is far too low: nothing is shown before its spread is small
+  const near = turbine !== null && turbine.peakIn_s > 0.15 && turbine.rate_K_s < PEAK_SHOWN_BELOW_K_S;
+  const rising = machine.state === 'accelerating' || machine.state === 'self-sustaining';
+  return {
+    watch: machine.spec.id,
+    state: machine.state,
+    phase: machine.phase,
+    starterAt_s: finite(record.starterAt_s),
+    starterOn_s: duty.on_s,
+    starterLeft_s: duty.left_s,
+    starterAllowed_s: duty.allowed_s,
+    restDue_s: Number.isNaN(t_s) ? 0 : duty.restDue_s(t_s),
+    rate_K_s: turbine?.rate_K_s ?? 0,
+    speedRate_pct_s: turbine?.speedRate_pct_s ?? 0,
+    peak: turbine && near && rising && machine.doubt === null ? { at_C: turbine.peak_C, in_s: turbine.peakIn_s } : null,
+    doubt: machine.doubt,
+    milestones: machine.milestones(),
+    gates: machine.gates.map((gate) => ({
+      id: gate.spec.id,
+      label: gate.spec.label,
+      channel: gate.channel,
+      words: gate.words,
+      verdict: gate.verdict,
+      value: finite(gate.value),
+      in_s: gate.predicted_s(),
+    })),
+  };
+}
+
+/** The start that goes on, or did last. */
+export function leadingStart(snapshot: WatchSnapshot | null | undefined): StartSnapshot | undefined {
+  return snapshot?.starts[snapshot.leading];
+}
+
+/** The phase that decides which limits of a channel are in force: that of its engine, or of the aircraft. */
+export function limitPhase(type: TypeFile, snapshot: WatchSnapshot, channel: Channel): Phase {
+  const at = type.startWatches.findIndex((w) => channel.engine !== undefined && w.engine === channel.engine);
+  const phase = snapshot.starts[at]?.phase;
+  if (phase === undefined) return snapshot.phase;
+  if (phase !== 'running') return phase;
+  return snapshot.phase === 'start' || snapshot.phase === 'off' ? 'idle' : snapshot.phase;
 }

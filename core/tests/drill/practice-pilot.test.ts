@@ -41,7 +41,7 @@ test('a no-go before the start is not flown past', () => {
     type: skerry,
     conditions: { soc: 0.15, batt_age: 2 },
     faults: [],
-    corridor: null,
+    corridors: {},
     seed: 1,
     limit_s: 200,
   });

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { runScenario, scenarioSchema } from '@rouse/core/simulator';
-import { skerry } from '../skerry.ts';
+import { skerryPlant } from './plant.ts';
 
 /** The behaviours that must emerge from the equations, with the ranges of docs/physics.md. Nothing here is told to the simulator. */
 
@@ -40,7 +40,7 @@ function measure(outcomes: unknown[], start: Start): (number | string | null)[] 
     duration_s: start.duration_s ?? 50,
     outcomes,
   });
-  return runScenario(skerry.simulator, scenario).checks.map((c) => c.measured);
+  return runScenario(skerryPlant, scenario).checks.map((c) => c.measured);
 }
 
 /** Times count from the press of the start button. */
@@ -135,9 +135,7 @@ describe('battery', () => {
   });
 
   test('every consumer left on costs volts and heat', () => {
-    const loads = Object.fromEntries(
-      Object.keys(skerry.simulator.electrical.loads_a).map((name) => [`load.${name}`, 1]),
-    );
+    const loads = Object.fromEntries(Object.keys(skerryPlant.electrical.loads_a).map((name) => [`load.${name}`, 1]));
     const light = start();
     const heavy = start({ events: [{ t: 0, set: loads }] });
     expect(heavy.volts_V).toBeLessThan(light.volts_V - 0.1);
@@ -307,7 +305,7 @@ describe('rotor, oil and hydraulics', () => {
       { fn: 'end', sig: 'hyd1' },
       { fn: 'end', sig: 'hyd2' },
     ];
-    const p = skerry.simulator.rotor.hyd_p_bar;
+    const p = skerryPlant.rotor.hyd_p_bar;
     const at = (hyd_test: number): number[] => measure(both, { events: [{ t: 45, set: { hyd_test } }] }).map(Number);
     expect(at(1)[0]).toBeLessThan(1);
     expect(at(1)[1]).toBeCloseTo(p, 0);

@@ -3,7 +3,6 @@ import { describe, expect, test } from 'vitest';
 import {
   coldControls,
   createSimulator,
-  Instruments,
   NormalSource,
   readSignal,
   setInput,
@@ -11,8 +10,9 @@ import {
   Simulator,
 } from '@rouse/core/simulator';
 import { channelIndex, skerry } from '../skerry.ts';
+import { skerryPlant } from './plant.ts';
 
-const p = skerry.simulator;
+const p = skerryPlant;
 
 describe('the bus', () => {
   /** One tick with these inputs, then what the bus says. */
@@ -212,11 +212,11 @@ describe('the instruments', () => {
   test('a channel that the simulator does not have is named when it is read', () => {
     const wrong = structuredClone(skerry);
     wrong.channels[0]!.simulated!.signal = 'e1.egt';
-    const simulator = createSimulator(p, {}, 1);
-    expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/e1\.egt/);
+    const read = () => new SimulatedCockpit(wrong, {}, [], 1).tick();
+    expect(read).toThrow(/e1\.egt/);
     wrong.channels[0]!.simulated!.signal = 'control.e7.mode';
-    expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/engine 7/);
+    expect(read).toThrow(/e7/);
     wrong.channels[0]!.simulated!.signal = 'control.lever';
-    expect(() => new Instruments(wrong).read(simulator, coldControls(p))).toThrow(/lever/);
+    expect(read).toThrow(/lever/);
   });
 });

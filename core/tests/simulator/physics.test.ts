@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
 import { coldControls, createSimulator, setInput, Simulator, TICK_S } from '@rouse/core/simulator';
-import { skerry } from '../skerry.ts';
+import { skerryPlant } from './plant.ts';
 
-const parameters = skerry.simulator;
+const parameters = skerryPlant;
 
 /** A simulator with battery, boost and beacon on, start pressed after a second. */
 function starting(simulator: Simulator): (until_s: number, each?: () => void) => void {

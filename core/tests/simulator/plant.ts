@@ -38,3 +38,6 @@ export function measurePiston(
   const whole = pistonScenarioSchema.parse({ id: 'test', variant: id, ...scenario });
   return runPistonScenario(pistonOf(id), whole).checks.map((c) => c.measured);
 }
+
+/** the plant that most single-engine tests run on */
+export const skerryPlant = turbineOf('S7');

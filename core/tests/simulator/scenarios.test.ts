@@ -1,8 +1,7 @@
 import { expect, test } from 'vitest';
 import { runScenario, scenarioSchema } from '@rouse/core/simulator';
 import file from '../fixtures/turbine-scenarios.json' with { type: 'json' };
-import { skerry } from '../skerry.ts';
-import { turbineOf } from './plant.ts';
+import { turbineOf, skerryPlant } from './plant.ts';
 
 const scenarios = (file.scenarios as unknown[]).map((s) => scenarioSchema.parse(s));
 const ofSkerry = scenarios.find((s) => s.type === 'S7')!;
@@ -15,14 +14,14 @@ test.each(scenarios.map((s) => [s.id, String(s['title']), s] as const))('%s: %s'
 
 test('an unknown signal or input is named, not ignored', () => {
   const base = ofSkerry;
-  expect(() => runScenario(skerry.simulator, { ...base, events: [{ t: 0, set: { 'e1.throttle': 1 } }] })).toThrow(
+  expect(() => runScenario(skerryPlant, { ...base, events: [{ t: 0, set: { 'e1.throttle': 1 } }] })).toThrow(
     /e1\.throttle/,
   );
-  expect(() => runScenario(skerry.simulator, { ...base, outcomes: [{ fn: 'max', sig: 'e1.egt' }] })).toThrow(/e1\.egt/);
+  expect(() => runScenario(skerryPlant, { ...base, outcomes: [{ fn: 'max', sig: 'e1.egt' }] })).toThrow(/e1\.egt/);
 });
 
 test('an outcome without an expected value is measured and not judged', () => {
-  const { checks } = runScenario(skerry.simulator, { ...ofSkerry, outcomes: [{ fn: 'max', sig: 'e1.tot' }] });
+  const { checks } = runScenario(skerryPlant, { ...ofSkerry, outcomes: [{ fn: 'max', sig: 'e1.tot' }] });
   expect(checks[0]!.ok).toBeNull();
   expect(checks[0]!.measured).toBeGreaterThan(600);
 });
@@ -42,7 +41,7 @@ test('a test pilot holds the hover, and lets the rotor have its speed when asked
       { fn: 'final', sig: 'e1.mode' },
     ],
   });
-  const [h, nr, tq, mode] = runScenario(skerry.simulator, hover).checks.map((c) => c.measured);
+  const [h, nr, tq, mode] = runScenario(skerryPlant, hover).checks.map((c) => c.measured);
   expect(h).toBeCloseTo(20, 0);
   expect(nr).toBeCloseTo(100, 0);
   expect(tq).toBeGreaterThan(50);
@@ -52,9 +51,7 @@ test('a test pilot holds the hover, and lets the rotor have its speed when asked
     ...hover,
     events: [...hover.events, { t: 40, set: { 'fault.e1.fuel_cut': 1, coll_mode: 'hover_nr', nr_min: 0.9 } }],
   };
-  const [low] = runScenario(skerry.simulator, { ...failing, outcomes: [{ fn: 'at', sig: 'h', t: 44 }] }).checks;
+  const [low] = runScenario(skerryPlant, { ...failing, outcomes: [{ fn: 'at', sig: 'h', t: 44 }] }).checks;
   expect(low!.measured).toBeLessThan(19);
-  expect(() => runScenario(skerry.simulator, { ...hover, events: [{ t: 0, set: { coll_mode: 'loop' } }] })).toThrow(
-    /loop/,
-  );
+  expect(() => runScenario(skerryPlant, { ...hover, events: [{ t: 0, set: { coll_mode: 'loop' } }] })).toThrow(/loop/);
 });

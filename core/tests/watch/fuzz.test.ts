@@ -60,7 +60,7 @@ function spoil(damages: readonly Damage[]): { t_s: number; values: Float64Array 
 
 function watched(frames: readonly { t_s: number; values: Float64Array }[]): WatchEvent[] {
   const events: WatchEvent[] = [];
-  const watch = new Watch(skerry, null, (e) => events.push(e));
+  const watch = new Watch(skerry, {}, (e) => events.push(e));
   for (const { t_s, values } of frames) {
     watch.step(t_s, values);
     snapshotOf(watch, skerry);

@@ -33,7 +33,7 @@ function excursion(
   seconds: number,
 ): { events: WatchEvent[]; cues: { severity: string; text: string; t_s: number }[] } {
   const events: WatchEvent[] = [];
-  const watch = new Watch(skerry, null, (e) => events.push(e));
+  const watch = new Watch(skerry, {}, (e) => events.push(e));
   const values = new Float64Array(skerry.channels.length);
   for (const [id, v] of Object.entries(HEALTHY)) values[channelIndex(id)] = v;
   const good = values[channelIndex(channel)]!;
@@ -87,7 +87,7 @@ describe('limits in flight', () => {
 
   test('what is open at the end is written up', () => {
     const events: WatchEvent[] = [];
-    const watch = new Watch(skerry, null, (e) => events.push(e), 'flight');
+    const watch = new Watch(skerry, {}, (e) => events.push(e), 'flight');
     const values = new Float64Array(skerry.channels.length);
     for (const [id, v] of Object.entries(HEALTHY)) values[channelIndex(id)] = v;
     watch.step(0, values);

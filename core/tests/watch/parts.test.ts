@@ -10,7 +10,7 @@ import {
   Watch,
   type WatchEvent,
 } from '@rouse/core/watch';
-import { channelIndex, flyPreset, skerry } from '../skerry.ts';
+import { channelIndex, flyPreset, habit, skerry } from '../skerry.ts';
 
 const table: BandTable = {
   direction: 'high',
@@ -131,7 +131,7 @@ describe('the corridor', () => {
     const one = { profile: starts[0]!.profile, outsideAir_C: 12, voltsBefore_V: starts[0]!.record.voltsBefore_V };
     const corridor = learnCorridor(Array.from({ length: 8 }, () => one))!;
     const events: WatchEvent[] = [];
-    const watch = new Watch(skerry, corridor, (e) => events.push(e));
+    const watch = new Watch(skerry, habit(corridor), (e) => events.push(e));
     const fuel = trace.columns[channelIndex('fuel.1.flow')]!;
     const hot = {
       ...trace,
@@ -148,7 +148,7 @@ describe('the corridor', () => {
 describe('the snapshot', () => {
   test('milestones are met in order through a start, and the starter’s time runs', () => {
     const cockpit = new SimulatedCockpit(skerry, { env: { oat_c: 15 }, soc: 0.9 }, [], 5);
-    const watch = new Watch(skerry, null, () => undefined);
+    const watch = new Watch(skerry, {}, () => undefined);
     for (const control of ['battery', 'boost', 'load.base_bus']) cockpit.move({ control, to: 1 });
     const met: string[] = [];
     let longest = 0;
@@ -159,7 +159,7 @@ describe('the snapshot', () => {
         cockpit.move({ control: 'e1.start', to: 1, release_s: 2 });
       }
       watch.step(k / 50, cockpit.tick());
-      const { start } = snapshotOf(watch, skerry);
+      const start = snapshotOf(watch, skerry).starts[0]!;
       for (const m of start.milestones) if (m.met && !met.includes(m.id)) met.push(m.id);
       longest = Math.max(longest, start.starterOn_s);
       if (start.state === 'fuel-on') due_s = start.milestones[0]!.due_s;
@@ -174,7 +174,7 @@ describe('the snapshot', () => {
   });
 
   test('a band that is open shows what is left of it', () => {
-    const watch = new Watch(skerry, null, () => undefined, 'start');
+    const watch = new Watch(skerry, {}, () => undefined, 'start');
     const values = new Float64Array(skerry.channels.length);
     values[channelIndex('bus.volts')] = 20;
     values[channelIndex('tot.1')] = 700;
@@ -209,17 +209,17 @@ describe('phases', () => {
 
   test('a watch that meets a running engine knows where it is', () => {
     const events: WatchEvent[] = [];
-    const watch = new Watch(skerry, null, (e) => events.push(e));
+    const watch = new Watch(skerry, {}, (e) => events.push(e));
     watch.step(0, values({}));
     expect(watch.phase).toBe('idle');
-    const flying = new Watch(skerry, null, () => undefined);
+    const flying = new Watch(skerry, {}, () => undefined);
     flying.step(0, values({ 'ng.1': 85, nr: 100, 'engine.1.selector': 2 }));
     expect(flying.phase).toBe('flight');
   });
 
   test('to flight and back, to off, each by what is sensed', () => {
     const events: WatchEvent[] = [];
-    const watch = new Watch(skerry, null, (e) => events.push(e));
+    const watch = new Watch(skerry, {}, (e) => events.push(e));
     let t = 0;
     const hold = (seconds: number, over: Record<string, number>): void => {
       for (const end = t + seconds; t < end; t += 0.02) watch.step(t, values(over));
@@ -245,7 +245,7 @@ describe('phases', () => {
 
   test('a rotor that does not come up is called once', () => {
     const events: WatchEvent[] = [];
-    const watch = new Watch(skerry, null, (e) => events.push(e));
+    const watch = new Watch(skerry, {}, (e) => events.push(e));
     for (let t = 0; t < 60; t += 0.02) watch.step(t, values(t < 1 ? {} : { 'engine.1.selector': 2, nr: 80 }));
     expect(events.filter((e) => e.kind === 'cue' && e.code === 'run-up-late')).toHaveLength(1);
   });

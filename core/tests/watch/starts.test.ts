@@ -2,7 +2,16 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
 import { type Conditions, NormalSource, SimulatedCockpit } from '@rouse/core/simulator';
 import { type Corridor, Watch, type WatchEvent } from '@rouse/core/watch';
-import { abortOf, channelIndex, cuesOf, flyPreset, ordinaryConditions, ordinaryCorridor, skerry } from '../skerry.ts';
+import {
+  abortOf,
+  channelIndex,
+  cuesOf,
+  flyPreset,
+  habit,
+  ordinaryConditions,
+  ordinaryCorridor,
+  skerry,
+} from '../skerry.ts';
 
 let corridor: Corridor;
 beforeAll(() => {
@@ -23,7 +32,7 @@ function watchStart(options: {
 }): { events: WatchEvent[]; watch: Watch; tot: number[] } {
   const cockpit = new SimulatedCockpit(skerry, { ...REFERENCE, ...options.conditions }, [], 11);
   const events: WatchEvent[] = [];
-  const watch = new Watch(skerry, options.corridor ?? null, (e) => events.push(e));
+  const watch = new Watch(skerry, habit(options.corridor), (e) => events.push(e));
   const moves = [
     ...['battery', 'load.base_bus', 'load.anticollision', 'boost'].map((control) => ({
       at_s: 0.1,
@@ -73,7 +82,7 @@ describe('good starts', () => {
         type: skerry,
         conditions: ordinaryConditions(chance),
         faults: [],
-        corridor,
+        corridors: habit(corridor),
         seed: 1000 + i,
         limit_s: 95,
       });
@@ -84,7 +93,7 @@ describe('good starts', () => {
   });
 
   test('the record of a start carries the times of the reference model', () => {
-    const { record } = flyPractice({ type: skerry, conditions: REFERENCE, faults: [], corridor: null, seed: 3 })
+    const { record } = flyPractice({ type: skerry, conditions: REFERENCE, faults: [], corridors: {}, seed: 3 })
       .starts[0]!;
     expect(record.lightAt_s - record.starterAt_s).toBeGreaterThan(3.8);
     expect(record.lightAt_s - record.starterAt_s).toBeLessThan(5.2);
@@ -216,14 +225,14 @@ describe('a replay', () => {
   test.each(skerry.standIn.map((p) => p.id))('of %s reports what the live watch reported', (id) => {
     const { trace } = flyPreset(id, corridor, 21);
     const live: WatchEvent[] = [];
-    const watch = new Watch(skerry, corridor, (e) => live.push(e));
+    const watch = new Watch(skerry, habit(corridor), (e) => live.push(e));
     const values = new Float64Array(skerry.channels.length);
     for (let i = 0; i < trace.t_s.length; i++) {
       trace.columns.forEach((c, k) => (values[k] = c[i]!));
       watch.step(trace.t_s[i]!, values);
     }
     const replayed: WatchEvent[] = [];
-    new Watch(skerry, corridor, (e) => replayed.push(e)).replay(trace);
+    new Watch(skerry, habit(corridor), (e) => replayed.push(e)).replay(trace);
     expect(replayed).toEqual(live);
   });
 
@@ -241,14 +250,14 @@ describe('a replay', () => {
       columns: holed.columns,
     };
     const live: WatchEvent[] = [];
-    const watch = new Watch(skerry, corridor, (e) => live.push(e));
+    const watch = new Watch(skerry, habit(corridor), (e) => live.push(e));
     const values = new Float64Array(skerry.channels.length);
     for (let i = 0; i < cut.t_s.length; i++) {
       cut.columns.forEach((c, k) => (values[k] = c[i]!));
       watch.step(cut.t_s[i]!, values);
     }
     const replayed: WatchEvent[] = [];
-    new Watch(skerry, corridor, (e) => replayed.push(e)).replay(cut);
+    new Watch(skerry, habit(corridor), (e) => replayed.push(e)).replay(cut);
     expect(replayed).toEqual(live);
     expect(live.length).toBeGreaterThan(10);
   });

@@ -5,6 +5,7 @@ export type StartFeatures = Record<string, number | null>;
 
 export interface FeatureRow {
   runId: string;
+  watch: string;
   attempt: number;
   at: Date;
   good: boolean;
@@ -46,7 +47,7 @@ export async function putFeature(tx: Tx, f: NewFeature): Promise<void> {
 
 export async function listFeaturesOfRun(tx: Tx, runId: string): Promise<FeatureRow[]> {
   const { rows } = await tx.query<FeatureRow>(
-    'SELECT run_id AS "runId", attempt, at, good, features FROM run_feature WHERE operator_id = $1 AND run_id = $2 ORDER BY attempt',
+    'SELECT run_id AS "runId", watch, attempt, at, good, features FROM run_feature WHERE operator_id = $1 AND run_id = $2 ORDER BY attempt',
     [tx.operatorId, runId],
   );
   return rows;
@@ -71,7 +72,7 @@ export async function listGoodStarts(
   limit: number,
 ): Promise<(FeatureRow & { learned: LearnedStart })[]> {
   const { rows } = await tx.query<FeatureRow & { profile: StoredProfile }>(
-    `SELECT run_id AS "runId", attempt, at, good, features, profile FROM run_feature
+    `SELECT run_id AS "runId", watch, attempt, at, good, features, profile FROM run_feature
      WHERE operator_id = $1 AND aircraft_id = $2 AND watch = $3 AND at < $4 AND good ORDER BY at DESC LIMIT $5`,
     [tx.operatorId, aircraftId, watch, before, limit],
   );

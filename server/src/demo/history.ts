@@ -99,7 +99,7 @@ export async function loadHistory(tx: Tx, type: WatchedType, now: Date, starts: 
     const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
     const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
     const brief = briefFor(type, conditions, openedAt);
-    const run = flyPractice({ type, conditions, faults: [], corridor: null, seed: SEED + i, brief });
+    const run = flyPractice({ type, conditions, faults: [], corridors: {}, seed: SEED + i, brief });
     await store(tx, type, openedAt, words, run);
   }
 }
@@ -139,7 +139,7 @@ async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, f
     await putFeature(tx, {
       runId,
       aircraftId: DEMO.aircraftId,
-      watch: type.startWatches[0].id,
+      watch: start.watch,
       attempt: start.record.attempt,
       at: openedAt,
       good: start.good,

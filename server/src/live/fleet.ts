@@ -18,6 +18,16 @@ export class Fleet {
     return found;
   }
 
+  all(): Iterable<LiveAircraft> {
+    return this.byId.values();
+  }
+
+  /** @throws Refusal not-found */
+  tail(tail: string): LiveAircraft {
+    for (const aircraft of this.byId.values()) if (aircraft.aircraft.tail === tail) return aircraft;
+    throw new Refusal('not-found', `There is no aircraft ${tail}.`);
+  }
+
   /** The aircraft whose open run this is, with its journal. */
   ofRun(runId: string): { aircraft: LiveAircraft; journal: Journal } | null {
     for (const aircraft of this.byId.values()) {

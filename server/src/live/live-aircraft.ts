@@ -1,10 +1,10 @@
 import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@rouse/core/contract';
-import { DeviceLineReader } from '@rouse/core/format';
+import { DeviceReader, LineQuality } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
 import { type BriefRecord, type Entry, type Payload, Runner, waitsOf } from '@rouse/core/procedure';
 import {
-  type Corridor,
+  type Corridors,
   learnCorridor,
   snapshotOf,
   SOURCE_LOST_AFTER_S,
@@ -55,8 +55,11 @@ export class LiveAircraft {
   readonly aircraft: AircraftRow;
   readonly type: TypeFile;
   connected = false;
+  /** a device line is laid to it */
+  wired = false;
   private readonly deps: LiveDeps;
-  private readonly reader: DeviceLineReader;
+  private readonly reader: DeviceReader;
+  private readonly quality = new LineQuality();
   private readonly frame: Float64Array;
   private open: OpenRun | null = null;
   private latestAt_ms = NaN;
@@ -71,7 +74,7 @@ export class LiveAircraft {
     this.deps = deps;
     this.aircraft = aircraft;
     this.type = type;
-    this.reader = new DeviceLineReader(type.channels);
+    this.reader = new DeviceReader(type);
     this.frame = new Float64Array(FRAME_HEADER + type.channels.length);
     this.timer = setInterval(() => this.everyTenth(), STATUS_EVERY_MS);
   }
@@ -103,8 +106,8 @@ export class LiveAircraft {
       if (!row) return;
       const entries = await listEntries(tx, row);
       const trace = await getTrace(tx, row, this.type.channels);
-      const corridor = await this.corridor(tx, row.openedAt);
-      const open = this.assemble(row, entries, corridor);
+      const corridors = await this.corridors(tx, row.openedAt);
+      const open = this.assemble(row, entries, corridors);
       this.events.length = 0;
       open.watch?.replay(trace);
       this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
@@ -127,7 +130,7 @@ export class LiveAircraft {
   ): Promise<string> {
     const { pool, operatorId, clock } = this.deps;
     const runId = uuidv7();
-    const { row, corridor } = await asOperator(pool, operatorId, async (tx) => {
+    const { row, corridors } = await asOperator(pool, operatorId, async (tx) => {
       await insertRun(tx, {
         runId,
         aircraftId: this.aircraft.aircraftId,
@@ -139,9 +142,9 @@ export class LiveAircraft {
         conditions,
       });
       const opened = await findOpenRun(tx, this.aircraft.aircraftId);
-      return { row: opened!, corridor: await this.corridor(tx, new Date(clock.now())) };
+      return { row: opened!, corridors: await this.corridors(tx, new Date(clock.now())) };
     });
-    const open = this.assemble(row, [], corridor);
+    const open = this.assemble(row, [], corridors);
     this.lastT_s = -Infinity;
     await open.journal.append([
       {
@@ -165,14 +168,17 @@ export class LiveAircraft {
 
   /** One line of the unit. A line that cannot be read is counted and changes nothing. */
   line(text: string): void {
-    const fault = this.reader.read(text);
-    if (fault) {
+    const now = this.deps.clock.now();
+    const found = this.reader.read(text, now / 1000);
+    this.quality.line(now / 1000, found === 'frame' || found === 'part');
+    if (found === 'part') return;
+    if (found !== 'frame') {
       this.badLines++;
       if (this.badLines % 100 === 1)
-        this.deps.log.warn({ fault, badLines: this.badLines, line: text.slice(0, 120) }, 'unreadable line');
+        this.deps.log.warn({ fault: found, badLines: this.badLines, line: text.slice(0, 120) }, 'unreadable line');
       return;
     }
-    const now = this.deps.clock.now();
+    this.quality.frame(now / 1000);
     this.latestAt_ms = now;
     const unit_ms = this.reader.t_s * 1000;
     if (!(Math.abs(now - unit_ms - this.unitZero_ms) < RESYNC_AFTER_MS)) this.unitZero_ms = now - unit_ms;
@@ -195,7 +201,7 @@ export class LiveAircraft {
   /** The pilot stops a start: the watch makes the abort, so that it is one thing whoever calls it. @returns false when no start is going on */
   stopStart(): boolean {
     const { open } = this;
-    if (!open?.watch?.start.starting) return false;
+    if (!open?.watch?.starting) return false;
     open.watch.pilotAbort(open.journal.runClock());
     this.record(this.events.splice(0));
     return true;
@@ -220,16 +226,17 @@ export class LiveAircraft {
         waitsOf(this.type, entries, state.brief?.oat_C ?? null),
       ),
     );
-    if (open.watch?.start.state !== 'aborted') return;
-    // closed before the engine stood still: its figures are those seen so far
-    const ended: WatchEvent = {
-      kind: 'start-ended',
-      t_s: this.lastT_s,
-      watch: open.watch.start.spec.id,
-      record: open.watch.start.record,
-      profile: open.watch.start.profile.profile(),
-    };
-    for (const feature of this.keptFeatures(open, [ended])) {
+    // closed before an engine stood still: its figures are those seen so far
+    const ended = (open.watch?.starts ?? [])
+      .filter((s) => s.state === 'aborted')
+      .map((s) => ({
+        kind: 'start-ended' as const,
+        t_s: this.lastT_s,
+        watch: s.spec.id,
+        record: s.record,
+        profile: s.profile(),
+      }));
+    for (const feature of this.keptFeatures(open, ended)) {
       await asOperator(this.deps.pool, this.deps.operatorId, (tx) => putFeature(tx, feature));
     }
   }
@@ -240,7 +247,7 @@ export class LiveAircraft {
     await this.open?.journal.settled();
   }
 
-  private assemble(row: RunRow, entries: readonly Entry[], corridor: Corridor | null): OpenRun {
+  private assemble(row: RunRow, entries: readonly Entry[], corridors: Corridors): OpenRun {
     const { pool, operatorId, clock, log, pages } = this.deps;
     const open: OpenRun = {
       row,
@@ -249,7 +256,7 @@ export class LiveAircraft {
         if (added.some((e) => e.kind === 'closed'))
           this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
       }),
-      watch: isWatched(this.type) ? new Watch(this.type, corridor, (event) => this.events.push(event)) : null,
+      watch: isWatched(this.type) ? new Watch(this.type, corridors, (event) => this.events.push(event)) : null,
       runner: new Runner(this.type),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),
@@ -258,11 +265,14 @@ export class LiveAircraft {
     return open;
   }
 
-  private async corridor(tx: Tx, before: Date): Promise<Corridor | null> {
-    const [spec] = this.type.startWatches;
-    if (!spec) return null;
-    const starts = await listGoodStarts(tx, this.aircraft.aircraftId, spec.id, before, CORRIDOR_STARTS);
-    return learnCorridor(starts.map((s) => s.learned));
+  private async corridors(tx: Tx, before: Date): Promise<Corridors> {
+    const found: Record<string, ReturnType<typeof learnCorridor>> = {};
+    for (const { id, kind } of this.type.startWatches) {
+      if (kind !== 'turbine') continue;
+      const starts = await listGoodStarts(tx, this.aircraft.aircraftId, id, before, CORRIDOR_STARTS);
+      found[id] = learnCorridor(starts.map((s) => s.learned));
+    }
+    return found;
   }
 
   /** Writes what the watch reported, after the frames that it was seen in. */
@@ -286,21 +296,22 @@ export class LiveAircraft {
 
   /** Figures of the starts that these events complete, as they stand now. */
   private keptFeatures(open: OpenRun, events: readonly WatchEvent[]): NewFeature[] {
-    if (!open.watch) return [];
-    const { record, profile, spec } = open.watch.start;
     const at = new Date(this.deps.clock.now());
-    return events
-      .filter((e) => e.kind === 'start-done' || e.kind === 'abort' || e.kind === 'start-ended')
-      .map((event) => ({
+    return events.flatMap((event) => {
+      if (event.kind !== 'start-done' && event.kind !== 'abort' && event.kind !== 'start-ended') return [];
+      const machine = open.watch?.starts.find((s) => s.spec.id === event.watch);
+      if (!machine) return [];
+      return {
         runId: open.row.runId,
         aircraftId: this.aircraft.aircraftId,
-        watch: spec.id,
-        attempt: record.attempt,
+        watch: event.watch,
+        attempt: machine.record.attempt,
         at,
         good: event.kind === 'start-done',
-        features: featuresOf(record),
-        profile: profile.profile(),
-      }));
+        features: featuresOf(machine.record),
+        profile: machine.profile(),
+      };
+    });
   }
 
   private write(open: OpenRun, payloads: Payload[], t_s: number): void {
@@ -320,6 +331,7 @@ export class LiveAircraft {
       kind: 'status',
       t_s,
       source: this.source(),
+      quality: this.quality.over(this.deps.clock.now() / 1000),
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
       watch: open.watch && snapshotOf(open.watch, this.type),
     });

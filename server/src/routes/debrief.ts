@@ -9,37 +9,45 @@ import type { Tx } from '../db/pool.ts';
 import type { RunRow } from '../db/runs.ts';
 import { CORRIDOR_STARTS } from '../live/live-aircraft.ts';
 
-/** The usual water of this tail as it was when the run was opened. */
-export async function corridorBefore(tx: Tx, run: RunRow): Promise<Corridor | null> {
-  return learnCorridor((await earlierStarts(tx, run)).map((e) => e.learned));
+/** The usual water of each engine of this tail as it was when the run was opened. */
+export async function corridorsBefore(tx: Tx, run: RunRow): Promise<Record<string, Corridor | null>> {
+  const type = await getType(tx, run.typeId, run.typeVersion);
+  const corridors: Record<string, Corridor | null> = {};
+  for (const watch of type.startWatches)
+    corridors[watch.id] =
+      watch.kind === 'turbine' ? learnCorridor((await earlierStarts(tx, run, watch.id)).map((e) => e.learned)) : null;
+  return corridors;
 }
 
-async function earlierStarts(tx: Tx, run: RunRow): ReturnType<typeof listGoodStarts> {
-  const type = await getType(tx, run.typeId, run.typeVersion);
-  const [watch] = type.startWatches;
-  return watch ? listGoodStarts(tx, run.aircraftId, watch.id, run.openedAt, CORRIDOR_STARTS) : [];
+function earlierStarts(tx: Tx, run: RunRow, watch: string): ReturnType<typeof listGoodStarts> {
+  return listGoodStarts(tx, run.aircraftId, watch, run.openedAt, CORRIDOR_STARTS);
 }
 
 /** Reads a run back: what it was, against what this tail usually does. */
 export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise<Debrief> {
   const type = await getType(tx, run.typeId, run.typeVersion);
-  const earlier = await earlierStarts(tx, run);
   const own = await listFeaturesOfRun(tx, run.runId);
-  const starts = own.map(({ attempt, features }) => ({
-    attempt,
-    features,
-    compared: compareStart(
+  const starts: Debrief['starts'] = [];
+  for (const { watch, attempt, features } of own) {
+    const earlier = await earlierStarts(tx, run, watch);
+    starts.push({
+      watch,
+      attempt,
       features,
-      earlier.map((e) => e.features),
-    ),
-    bands: timeInBands(type, detail, features),
-  }));
+      compared: compareStart(
+        features,
+        earlier.map((e) => e.features),
+      ),
+      bands: timeInBands(type, detail, watch, features),
+    });
+  }
+  starts.sort((a, b) => (a.features['starterAt_s'] ?? 0) - (b.features['starterAt_s'] ?? 0));
   const fault = checkChain(detail.entries);
   return {
     run: detail,
     ...sentence(type, detail, starts),
     starts,
-    corridor: learnCorridor(earlier.map((e) => e.learned)),
+    corridors: await corridorsBefore(tx, run),
     chain: { entries: detail.entries.length, intact: fault === null },
   };
 }
@@ -48,9 +56,11 @@ export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise
 function timeInBands(
   type: TypeFile,
   detail: RunDetail,
+  watch: string,
   features: Record<string, number | null>,
 ): Debrief['starts'][number]['bands'] {
-  const channel = type.startWatches[0]?.channels.temperature;
+  const spec = type.startWatches.find((w) => w.id === watch);
+  const channel = spec?.kind === 'turbine' ? spec.channels.temperature : undefined;
   const limit = type.limits.find((l) => l.channel === channel && l.phases.includes('start'));
   const from = features['starterAt_s'] ?? 0;
   return (limit?.bands ?? []).map((band) => {

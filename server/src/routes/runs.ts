@@ -13,7 +13,7 @@ import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { briefOf } from '@rouse/core/brief';
 import { briefContext } from './brief-context.ts';
-import { corridorBefore, debriefOf } from './debrief.ts';
+import { corridorsBefore, debriefOf } from './debrief.ts';
 import { parse } from './parse.ts';
 import { summaryOf } from './summary.ts';
 import { Journal } from '../live/journal.ts';
@@ -28,7 +28,7 @@ const PAST_WAITS = 200;
 const idSchema = z.uuid({ message: 'is not the id of a run' });
 
 export function runRoutes(services: Services): Router {
-  const { pool, operatorId, personId, clock, fleet, wired, standIn } = services;
+  const { pool, operatorId, personId, clock, fleet, standIn } = services;
   const router = Router();
   const runId = (req: Request): string => parse(idSchema, req.params['run']);
 
@@ -41,17 +41,13 @@ export function runRoutes(services: Services): Router {
     const brief = briefOf(entered, context);
     const held = brief.holds.find((h) => h.severity === 'no-go' || !(entered.accepted[h.id] ?? '').trim());
     if (held) throw new Refusal('brief-held', `${held.title}. ${held.words}`, { path: `brief.accepted.${held.id}` });
-    if (aircraft !== wired) {
-      const run = await aircraft.openRun(personId, brief.record.words, 'by-hand', brief.record);
-      res.status(201).json({ run });
-      return;
-    }
-    const state = await standIn.send({ cmd: 'state' }).catch(() => null);
-    const preset = wired.type.standIn.find((p) => p.id === state?.preset);
+    const { type } = aircraft;
+    const state = aircraft.wired ? await standIn.send({ cmd: 'state', type: type.id }).catch(() => null) : null;
+    const preset = type.standIn.find((p) => p.id === state?.preset);
     // a stand-in begins every run as its conditions say, whatever was done to it before
-    if (preset && !wired.openRunId) await standIn.send({ cmd: 'reset', preset: preset.id });
-    const source = preset ? 'stand-in' : wired.connected ? 'device' : 'by-hand';
-    const run = await wired.openRun(personId, preset?.label ?? brief.record.words, source, brief.record);
+    if (preset && !aircraft.openRunId) await standIn.send({ cmd: 'reset', type: type.id, preset: preset.id });
+    const source = preset ? 'stand-in' : aircraft.connected ? 'device' : 'by-hand';
+    const run = await aircraft.openRun(personId, preset?.label ?? brief.record.words, source, brief.record);
     res.status(201).json({ run });
   });
 
@@ -86,8 +82,8 @@ export function runRoutes(services: Services): Router {
       .json(await journal.appendFromPilot(id, seq, personId, payload, open?.aircraft.freshValues() ?? null));
   });
 
-  router.get('/runs/:run/corridor', async (req, res) => {
-    res.json(await asOperator(pool, operatorId, async (tx) => corridorBefore(tx, await getRun(tx, runId(req)))));
+  router.get('/runs/:run/corridors', async (req, res) => {
+    res.json(await asOperator(pool, operatorId, async (tx) => corridorsBefore(tx, await getRun(tx, runId(req)))));
   });
 
   router.get('/runs/:run/trace', async (req, res) => {

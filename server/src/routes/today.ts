@@ -1,5 +1,5 @@
-import { moveSchema, presetSchema, type StandInState, type Today } from '@rouse/core/contract';
-import { findItem } from '@rouse/core/procedure';
+import { moveSchema, presetSchema, standInLineSchema, type StandInState, type Today } from '@rouse/core/contract';
+import { findItem, standInActions } from '@rouse/core/procedure';
 import { Router } from 'express';
 import { listAircraft } from '../db/aircraft.ts';
 import { listOpenExceedances } from '../db/exceedances.ts';
@@ -7,7 +7,7 @@ import { countGoodStarts } from '../db/features.ts';
 import { asOperator } from '../db/pool.ts';
 import { listRuns } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
-import { CORRIDOR_STARTS } from '../live/live-aircraft.ts';
+import { CORRIDOR_STARTS, type LiveAircraft } from '../live/live-aircraft.ts';
 import type { Services } from '../services.ts';
 import { getPerson } from '../db/people.ts';
 import { parse } from './parse.ts';
@@ -16,11 +16,13 @@ import { summaryOf } from './summary.ts';
 const RECENT_RUNS = 12;
 
 export function todayRoutes(services: Services): Router {
-  const { pool, operatorId, personId, fleet, wired, standIn } = services;
+  const { pool, operatorId, personId, fleet, standIn } = services;
   const router = Router();
 
   router.get('/today', async (_req, res) => {
-    const state = await standInState(services);
+    const states = new Map<string, StandInState>();
+    for (const aircraft of fleet.all())
+      if (aircraft.wired) states.set(aircraft.aircraft.aircraftId, await standInState(services, aircraft));
     const today = await asOperator(pool, operatorId, async (tx): Promise<Today> => {
       const { operator, person } = await getPerson(tx, personId);
       const aircraft: Today['aircraft'] = [];
@@ -33,46 +35,54 @@ export function todayRoutes(services: Services): Router {
           tail: a.tail,
           pad: a.pad,
           type: { id: a.typeId, version: a.typeVersion, name: type.name, role: type.role },
-          wired: a.aircraftId === wired.aircraft.aircraftId,
+          wired: states.has(a.aircraftId),
+          standIn: states.get(a.aircraftId) ?? null,
           openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
           openExceedances: (await listOpenExceedances(tx, a.aircraftId)).length,
           goodStarts: watch ? await countGoodStarts(tx, a.aircraftId, watch.id, CORRIDOR_STARTS) : null,
           recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
         });
       }
-      return { operator, person, aircraft, standIn: state };
+      return { operator, person, aircraft };
     });
     res.json(today);
   });
 
   router.post('/stand-in/conditions', async (req, res) => {
-    const { preset } = parse(presetSchema, req.body);
-    if (wired.openRunId)
+    const { aircraft: id, preset } = parse(presetSchema, req.body);
+    const aircraft = fleet.of(id);
+    if (aircraft.openRunId)
       throw new Refusal('run-is-open', 'The conditions of the stand-in cannot change during a run.', {
-        run: wired.openRunId,
+        run: aircraft.openRunId,
       });
-    await standIn.send({ cmd: 'reset', preset });
-    res.json(await standInState(services));
+    await standIn.send({ cmd: 'reset', type: aircraft.type.id, preset });
+    res.json(await standInState(services, aircraft));
+  });
+
+  router.post('/stand-in/line', async (req, res) => {
+    const { aircraft: id, line } = parse(standInLineSchema, req.body);
+    const aircraft = fleet.of(id);
+    await standIn.send({ cmd: 'line', type: aircraft.type.id, ...line });
+    res.json(await standInState(services, aircraft));
   });
 
   router.post('/stand-in/move', async (req, res) => {
-    const { item: id } = parse(moveSchema, req.body);
-    const item = findItem(wired.type, id);
-    if (!item?.standIn) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
-    for (const action of item.standIn) {
-      const { control, to, release_s } = action;
-      await standIn.send(
-        release_s === undefined ? { cmd: 'move', control, to } : { cmd: 'move', control, to, release_s },
-      );
-    }
-    res.json({ moved: item.standIn.length });
+    const { run, item: id } = parse(moveSchema, req.body);
+    const open = fleet.ofRun(run);
+    if (!open) throw new Refusal('not-found', 'This run is not open.');
+    const { type } = open.aircraft;
+    const item = findItem(type, id);
+    const actions = item ? standInActions(item, open.journal.state) : [];
+    if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
+    for (const action of actions) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    res.json({ moved: actions.length });
   });
 
   return router;
 }
 
-async function standInState({ standIn, wired }: Services): Promise<StandInState> {
-  const presets = wired.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
-  const answer = await standIn.send({ cmd: 'state' }).catch(() => null);
-  return { connected: wired.connected, preset: answer?.preset ?? null, presets };
+async function standInState({ standIn }: Services, aircraft: LiveAircraft): Promise<StandInState> {
+  const presets = aircraft.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
+  const answer = await standIn.send({ cmd: 'state', type: aircraft.type.id }).catch(() => null);
+  return { connected: aircraft.connected, preset: answer?.preset ?? null, line: answer?.line ?? null, presets };
 }

@@ -1,10 +1,13 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
-import type { StandInState, Today } from '@rouse/core/contract';
+import type { StandInLine, StandInState, Today } from '@rouse/core/contract';
 import { getJson, postJson } from '../platform/api.ts';
 
 export const loadToday = createAsyncThunk('today/load', () => getJson<Today>('/today'));
-export const choosePreset = createAsyncThunk('today/preset', (preset: string) =>
-  postJson<StandInState>('/stand-in/conditions', { preset }),
+export const choosePreset = createAsyncThunk('today/preset', (asked: { aircraft: string; preset: string }) =>
+  postJson<StandInState>('/stand-in/conditions', asked),
+);
+export const layLine = createAsyncThunk('today/line', (asked: { aircraft: string; line: StandInLine }) =>
+  postJson<StandInState>('/stand-in/line', asked),
 );
 
 export interface TodayState {
@@ -22,12 +25,17 @@ const slice = createSlice({
         state.today = action.payload;
         state.failure = null;
       })
-      .addCase(choosePreset.fulfilled, (state, action) => {
-        if (state.today) state.today.standIn = action.payload;
-        state.failure = null;
-      })
       .addMatcher(
-        (action) => loadToday.rejected.match(action) || choosePreset.rejected.match(action),
+        (action) => choosePreset.fulfilled.match(action) || layLine.fulfilled.match(action),
+        (state, action: { payload: StandInState; meta: { arg: { aircraft: string } } }) => {
+          const changed = state.today?.aircraft.find((a) => a.aircraft === action.meta.arg.aircraft);
+          if (changed) changed.standIn = action.payload;
+          state.failure = null;
+        },
+      )
+      .addMatcher(
+        (action) =>
+          loadToday.rejected.match(action) || choosePreset.rejected.match(action) || layLine.rejected.match(action),
         (state, action: { error: { message?: string } }) => {
           state.failure = action.error.message ?? 'The server cannot be reached.';
         },

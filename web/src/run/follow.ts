@@ -1,14 +1,21 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import type { RunDetail, Wire } from '@rouse/core/contract';
+import type { RunDetail } from '@rouse/core/contract';
 import { decodeChunk } from '@rouse/core/trace';
-import type { Corridor } from '@rouse/core/watch';
 import { useEffect } from 'react';
 import { useAppDispatch } from '../app/store.ts';
 import { getBytes, getJson } from '../platform/api.ts';
 import { followRun } from '../platform/live-socket.ts';
 import { announce } from './announce.ts';
 import { ring } from './frame-ring.ts';
-import { connectionChanged, entriesArrived, runFailed, runLeft, runLoaded, statusArrived } from './run-slice.ts';
+import {
+  connectionChanged,
+  entriesArrived,
+  runFailed,
+  runLeft,
+  runLoaded,
+  statusArrived,
+  type WiredCorridors,
+} from './run-slice.ts';
 
 const LOOK_BACK_S = 120;
 
@@ -19,9 +26,9 @@ export function useFollowRun(run: string): void {
     let left = false;
     let unfollow: (() => void) | null = null;
     const load = async (): Promise<void> => {
-      const [detail, corridor] = await Promise.all([
+      const [detail, corridors] = await Promise.all([
         getJson<RunDetail>(`/runs/${run}`),
-        getJson<Wire<Corridor> | null>(`/runs/${run}/corridor`),
+        getJson<WiredCorridors>(`/runs/${run}/corridors`),
       ]);
       const elapsed_s = (Date.now() - Date.parse(detail.openedAt)) / 1000;
       const [type, bytes] = await Promise.all([
@@ -36,7 +43,7 @@ export function useFollowRun(run: string): void {
           type.channels.map((c) => c.id),
         ),
       );
-      dispatch(runLoaded({ detail, type, corridor }));
+      dispatch(runLoaded({ detail, type, corridors }));
       if (detail.closedAt !== null) return;
       unfollow = followRun(run, {
         onFrame: (frame) => ring.push(frame, performance.now()),

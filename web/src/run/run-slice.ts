@@ -9,7 +9,8 @@ export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_
 export interface FollowedRun {
   detail: RunDetail;
   type: TypeFile;
-  corridor: Corridor | null;
+  /** usual water by start watch */
+  corridors: Record<string, Corridor | null>;
   entries: Entry[];
   state: RunState;
 }
@@ -39,15 +40,15 @@ const slice = createSlice({
   reducers: {
     runLoaded(
       slice,
-      action: PayloadAction<Omit<FollowedRun, 'state' | 'entries' | 'corridor'> & { corridor: Wire<Corridor> | null }>,
+      action: PayloadAction<Omit<FollowedRun, 'state' | 'entries' | 'corridors'> & { corridors: WiredCorridors }>,
     ) {
-      const { detail, type, corridor } = action.payload;
+      const { detail, type, corridors } = action.payload;
       return {
         ...slice,
         followed: {
           detail,
           type,
-          corridor: corridor && unwireCorridor(corridor),
+          corridors: unwireCorridors(corridors),
           entries: detail.entries,
           state: reduceRun(detail.entries),
         },
@@ -72,6 +73,12 @@ const slice = createSlice({
 export const { runLoaded, runLeft, runFailed, entriesArrived, statusArrived, connectionChanged, refused } =
   slice.actions;
 export const runReducer = slice.reducer;
+
+export type WiredCorridors = Record<string, Wire<Corridor> | null>;
+
+export function unwireCorridors(wired: WiredCorridors): Record<string, Corridor | null> {
+  return Object.fromEntries(Object.entries(wired).map(([id, c]) => [id, c && unwireCorridor(c)]));
+}
 
 /** JSON had no NaN for empty bins; here they are NaN again. */
 export function unwireCorridor(wire: Wire<Corridor>): Corridor {

@@ -60,7 +60,7 @@ export function runPistonScenario(
   const controls = coldPistonControls();
   const faults = noPistonFaults();
   for (const [key, value] of Object.entries(scenario.faults ?? {})) setFault(plant, faults, key, value);
-  for (const [key, value] of Object.entries(scenario.init ?? {})) setState(plant, key, value);
+  for (const [key, value] of Object.entries(scenario.init ?? {})) setPistonState(plant, key, value);
   plant.sensors.settle(plant);
   const ramps: Ramp[] = [];
   for (const [key, value] of Object.entries(scenario.controls0 ?? {})) command(plant, controls, ramps, 0, key, value);
@@ -112,7 +112,8 @@ function setFault(plant: PistonPlant, faults: PistonFaults, key: string, value: 
 
 const STATES = ['we','wr','Th','To','Tc','Tb','Tcb','Tfl','Tmuff','pm','gal','film','phi','x','SOC','wet','ice','poil','Tblt','Tbat','grip'] as const; // prettier-ignore
 
-function setState(plant: PistonPlant, key: string, value: number): void {
+/** Puts one state of the plant where a scenario or a condition wants it. @throws RangeError for an unknown name */
+export function setPistonState(plant: PistonPlant, key: string, value: number): void {
   if (key === 'tensOK') plant.tensOK = value > 0;
   else if ((STATES as readonly string[]).includes(key)) Object.assign(plant, { [key]: value });
   else throw new RangeError(`there is no state named ${key}`);

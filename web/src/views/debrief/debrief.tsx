@@ -11,11 +11,11 @@ import { buttonLook } from '../../parts/button.tsx';
 import { PREVAILS } from '../../parts/heading.ts';
 import { dayAndTime, sourceInWords } from '../../parts/words.ts';
 import { getBytes, getJson } from '../../platform/api.ts';
-import { unwireCorridor } from '../../run/run-slice.ts';
+import { unwireCorridors } from '../../run/run-slice.ts';
 import { AgainstUsual } from './against-usual.tsx';
 import { Journal } from './journal.tsx';
 import { Kept } from './kept.tsx';
-import { StartOnWater } from './start-on-water.tsx';
+import { StartDrawing } from './start-drawing.tsx';
 import { WholeRun } from './whole-run.tsx';
 
 const Grid = styled.main`
@@ -97,7 +97,7 @@ interface Loaded {
   debrief: Debrief;
   type: TypeFile;
   trace: Trace;
-  corridor: Corridor | null;
+  corridors: Record<string, Corridor | null>;
 }
 
 /** Enough points for any screen; the whole trace is one button away. */
@@ -116,7 +116,7 @@ async function load(run: string): Promise<Loaded> {
       bytes,
       type.channels.map((c) => c.id),
     ),
-    corridor: debrief.corridor && unwireCorridor(debrief.corridor),
+    corridors: unwireCorridors(debrief.corridors),
   };
 }
 
@@ -124,6 +124,7 @@ export function DebriefView() {
   const { run } = useParams();
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
   const reload = useCallback(() => {
     load(run!)
       .then(setLoaded)
@@ -142,8 +143,8 @@ export function DebriefView() {
     );
   }
   if (!loaded || !state) return <Message role="status">Reading the run…</Message>;
-  const { debrief, type, trace, corridor } = loaded;
-  const start = debrief.starts[debrief.starts.length - 1];
+  const { debrief, type, trace, corridors } = loaded;
+  const start = debrief.starts[chosen ?? debrief.starts.length - 1];
   return (
     <Grid>
       <title>{`Debrief ${debrief.run.tail} · Rouse`}</title>
@@ -174,7 +175,14 @@ export function DebriefView() {
       <Mid aria-label="Drawings">
         {isWatched(type) && debrief.run.source !== 'by-hand' ? (
           <>
-            <StartOnWater type={type} trace={trace} corridor={corridor} features={start?.features ?? {}} />
+            <StartDrawing
+              type={type}
+              trace={trace}
+              corridors={corridors}
+              starts={debrief.starts}
+              start={start}
+              choose={setChosen}
+            />
             <WholeRun type={type} state={state} trace={trace} />
           </>
         ) : (

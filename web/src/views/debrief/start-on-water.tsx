@@ -1,7 +1,7 @@
-import type { WatchedType } from '@rouse/core/aircraft';
+import type { TurbineStart, WatchedType } from '@rouse/core/aircraft';
 import { columnOf, rowAt, type Trace } from '@rouse/core/trace';
 import type { Corridor } from '@rouse/core/watch';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
@@ -10,9 +10,12 @@ import { DataTable } from '../../parts/data-table.tsx';
 
 interface StartOnWaterProps {
   type: WatchedType;
+  spec: TurbineStart;
   trace: Trace;
   corridor: Corridor | null;
   features: Record<string, number | null>;
+  /** the choice between the starts of this run */
+  children?: ReactNode;
 }
 
 interface Track {
@@ -21,8 +24,7 @@ interface Track {
 }
 
 /** The frames of one start, from the starter to idle or to the end of the trace. */
-function trackOf(type: WatchedType, trace: Trace, features: Record<string, number | null>): Track {
-  const spec = type.startWatches[0]!.channels;
+function trackOf(spec: TurbineStart, trace: Trace, features: Record<string, number | null>): Track {
   const from = rowAt(trace, features['starterAt_s'] ?? 0);
   const idle_s = features['idleAt_s'];
   const to =
@@ -30,19 +32,18 @@ function trackOf(type: WatchedType, trace: Trace, features: Record<string, numbe
       ? Math.min(trace.t_s.length, rowAt(trace, (features['starterAt_s'] ?? 0) + 60))
       : rowAt(trace, idle_s);
   return {
-    ng: [...columnOf(trace, spec.speed).subarray(from, to)],
-    tot: [...columnOf(trace, spec.temperature).subarray(from, to)],
+    ng: [...columnOf(trace, spec.channels.speed).subarray(from, to)],
+    tot: [...columnOf(trace, spec.channels.temperature).subarray(from, to)],
   };
 }
 
 /** This start over this tail's usual water. */
-export function StartOnWater({ type, trace, corridor, features }: StartOnWaterProps) {
+export function StartOnWater({ type, spec, trace, corridor, features, children }: StartOnWaterProps) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const [table, setTable] = useState(false);
-  const spec = type.startWatches[0]!;
   const limit = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'))!;
   const plane = planeOf(size, limit, spec.idle_pct[1]);
-  const track = useMemo(() => trackOf(type, trace, features), [type, trace, features]);
+  const track = useMemo(() => trackOf(spec, trace, features), [spec, trace, features]);
   const { x, y } = plane;
   const points = track.ng.flatMap((n, i) =>
     Number.isNaN(n) || Number.isNaN(track.tot[i]!) ? [] : [`${x(n).toFixed(1)},${y(track.tot[i]!).toFixed(1)}`],
@@ -51,9 +52,10 @@ export function StartOnWater({ type, trace, corridor, features }: StartOnWaterPr
   return (
     <>
       <ChartTitle
-        title="Engine start on its usual water"
+        title={`${spec.label} start on its usual water`}
         about={corridor ? `this start over the last ${corridor.starts}` : 'too few good starts to show a habit'}
       >
+        {children}
         <SlimButton onPress={() => setTable((t) => !t)} aria-pressed={table}>
           As a table
         </SlimButton>

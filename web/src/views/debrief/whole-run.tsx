@@ -1,7 +1,7 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { type LegSpan, legSpans, type RunState } from '@rouse/core/procedure';
 import { columnOf, type Trace } from '@rouse/core/trace';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { echarts } from '../../parts/coast/echart.ts';
@@ -21,7 +21,7 @@ interface WholeRunProps {
 export function WholeRun({ type, state, trace }: WholeRunProps) {
   const [table, setTable] = useState(false);
   const end_s = trace.t_s[trace.t_s.length - 1] ?? 0;
-  const spec = type.startWatches[0]!.channels;
+  const lines = useMemo(() => linesOf(type), [type]);
   return (
     <>
       <ChartTitle title="The whole run" about="drag or use the wheel to look closer">
@@ -32,21 +32,15 @@ export function WholeRun({ type, state, trace }: WholeRunProps) {
       {table ? (
         <DataTable
           caption="Readings over the run"
-          head={['Time', 'Rotor %', 'Ng %', 'TOT °C', 'Bus V']}
+          head={['Time', ...lines.map((l) => l.name)]}
           rows={Array.from({ length: TABLE_ROWS + 1 }, (_, i) => {
             const row = Math.min(trace.t_s.length - 1, Math.round((i * (trace.t_s.length - 1)) / TABLE_ROWS));
             const at = (id: string, decimals: number): string => figure(columnOf(trace, id)[row], decimals);
-            return [
-              minutes(trace.t_s[row] ?? 0),
-              at(spec.rotor, 0),
-              at(spec.speed, 1),
-              at(spec.temperature, 0),
-              at(spec.volts, 1),
-            ];
+            return [minutes(trace.t_s[row] ?? 0), ...lines.map((l) => at(l.id, 1))];
           })}
         />
       ) : (
-        <Chart trace={trace} legs={legSpans(type, state, end_s)} channels={spec} />
+        <Chart trace={trace} legs={legSpans(type, state, end_s)} lines={lines} />
       )}
     </>
   );
@@ -55,15 +49,32 @@ export function WholeRun({ type, state, trace }: WholeRunProps) {
 const figure = (v: number | undefined, decimals: number): string =>
   v === undefined || Number.isNaN(v) ? 'unknown' : v.toFixed(decimals);
 
-function Chart({
-  trace,
-  legs,
-  channels,
-}: {
-  trace: Trace;
-  legs: LegSpan[];
-  channels: { rotor: string; speed: string; volts: string };
-}) {
+interface Line {
+  id: string;
+  name: string;
+  colour: string;
+  /** 0: per cent, 1: volts */
+  axis: 0 | 1;
+}
+
+/** Rotor, the speed of each engine, and the bus. */
+function linesOf(type: WatchedType): Line[] {
+  const engines = type.startWatches.filter((w) => w.engine > 0);
+  const rotor = type.runUpWatch.rotor;
+  const short = (id: string): string => type.channels.find((c) => c.id === id)!.short;
+  return [
+    { id: rotor, name: 'rotor %', colour: '--ink', axis: 0 },
+    ...engines.map((w, i): Line => ({
+      id: w.channels.speed,
+      name: `${short(w.channels.speed)} %`,
+      colour: i === 0 ? '--track' : '--coast',
+      axis: 0,
+    })),
+    { id: engines[0]!.channels.volts, name: 'bus V', colour: '--now', axis: 1 },
+  ];
+}
+
+function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: readonly Line[] }) {
   const box = useRef<HTMLDivElement>(null);
   const light = useLight();
   useEffect(() => {
@@ -72,7 +83,7 @@ function Chart({
     const chart = echarts.init(element, undefined, { renderer: 'canvas' });
     const soft = tokenColour('--soft');
     const font = { fontFamily: 'Atkinson Mono', fontSize: 11.5, color: soft };
-    const line = (id: string, name: string, colour: string, axis: number, dashed = false): object => ({
+    const line = ({ id, name, colour, axis }: Line): object => ({
       name,
       type: 'line',
       showSymbol: false,
@@ -80,9 +91,9 @@ function Chart({
       yAxisIndex: axis,
       sampling: 'lttb',
       labelLayout: { moveOverlap: 'shiftY' },
-      lineStyle: { color: colour, width: 2.2, type: dashed ? 'dashed' : 'solid' },
-      itemStyle: { color: colour },
-      endLabel: { show: true, formatter: name, ...font, color: colour, distance: 4 },
+      lineStyle: { color: tokenColour(colour), width: 2.2, type: axis === 1 ? 'dashed' : 'solid' },
+      itemStyle: { color: tokenColour(colour) },
+      endLabel: { show: true, formatter: name, ...font, color: tokenColour(colour), distance: 4 },
       data: Array.from(trace.t_s, (t, i) => [t, nullIfLost(columnOf(trace, id)[i]!)]),
     });
     const waters = ['--hair', '--water1', '--water2'].map(tokenColour);
@@ -115,7 +126,7 @@ function Chart({
       dataZoom: [{ type: 'inside', filterMode: 'none' }],
       series: [
         {
-          ...line(channels.rotor, 'rotor %', tokenColour('--ink'), 0),
+          ...line(lines[0]!),
           markArea: {
             silent: true,
             label: { ...font, position: 'insideTop', distance: -16 },
@@ -129,8 +140,7 @@ function Chart({
             ]),
           },
         },
-        line(channels.speed, 'Ng %', tokenColour('--track'), 0),
-        line(channels.volts, 'bus V', tokenColour('--now'), 1, true),
+        ...lines.slice(1).map(line),
       ],
     });
     const observer = new ResizeObserver(() => chart.resize());
@@ -139,14 +149,14 @@ function Chart({
       observer.disconnect();
       chart.dispose();
     };
-  }, [trace, legs, channels, light]);
+  }, [trace, legs, lines, light]);
   return (
     <Sheet>
       <div
         ref={box}
         style={{ position: 'absolute', inset: 0 }}
         role="img"
-        aria-label="Rotor, gas producer and bus volts over the whole run"
+        aria-label="Rotor, engines and bus volts over the whole run"
       />
     </Sheet>
   );

@@ -1,7 +1,9 @@
 import { abortPlan, itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { Aid, PREVAILS } from '../../parts/heading.ts';
-import { stopwatch } from '../../parts/words.ts';
+import { nextTry } from '@rouse/core/watch';
+import { useAppSelector } from '../../app/store.ts';
+import { minutes, stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
@@ -68,13 +70,21 @@ const Actions = styled.ol`
 const After = styled.p`
   padding: 6px 24px 12px;
   font-size: 15.5px;
+  ul {
+    margin: 4px 0 0;
+    padding-left: 20px;
+    color: var(--soft);
+  }
 `;
+
+/** how far before the abort an exceedance still belongs to this start */
+const LOOK_BACK_S = 60;
 
 const MARKS = { todo: '', done: '✓', fault: '!', skipped: '–' } as const;
 
 /** The abort takes the whole middle: the reason with its figure, then the type's own actions. */
 export function AbortPanel({
-  followed: { type, state },
+  followed: { type, state, entries },
   abort,
 }: {
   followed: FollowedRun;
@@ -114,9 +124,39 @@ export function AbortPanel({
         })}
       </Actions>
       <After>{plan.afterwards}</After>
+      <Another plan={plan} followed={{ type, state, entries }} abort={abort} />
       <After>
         <Aid as="span">{PREVAILS}</Aid>
       </After>
     </Panel>
+  );
+}
+
+/** What must be over, or looked at, before another try. */
+function Another({
+  plan,
+  followed: { type, entries },
+  abort,
+}: {
+  plan: NonNullable<ReturnType<typeof abortPlan>>;
+  followed: Pick<FollowedRun, 'type' | 'state' | 'entries'>;
+  abort: NonNullable<RunState['abort']>;
+}) {
+  const status = useAppSelector((s) => s.run.status);
+  const at = type.startWatches.findIndex((w) => w.id === abort.watch);
+  const passed = entries.filter((e) => e.kind === 'exceedance').filter((e) => e.end_s >= abort.t_s - LOOK_BACK_S);
+  const { words, rest_s, inspect, verdict } = nextTry(plan, status?.watch?.starts[at] ?? null, passed);
+  return (
+    <After data-next={verdict} as="div">
+      <b>{words}</b>
+      {rest_s > 0 && <p>Starter: {minutes(Math.ceil(rest_s))} of rest still due.</p>}
+      {inspect.length > 0 && (
+        <ul aria-label="Look at first">
+          {inspect.map((what) => (
+            <li key={what}>{what}</li>
+          ))}
+        </ul>
+      )}
+    </After>
   );
 }

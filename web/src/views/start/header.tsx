@@ -145,15 +145,14 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
 function TimeToReady({ followed, status }: { followed: FollowedRun; status: LiveStatus | null }) {
   usePulse(1000);
   const { type, state, detail } = followed;
-  const start = status?.watch?.start;
   const { ready_s, heldBy } = scheduleOf(type, state, {
     past: detail.past,
     remaining_s: (id) => {
       const item = type.items.find((i) => i.id === id)!;
       if (item.kind === 'wait') return waitEstimate(type, item)?.seconds ?? null;
-      if (item.kind === 'watch' && start?.starterAt_s != null && status && item.watch === type.startWatches[0]?.id)
-        return Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
-      return null;
+      if (item.kind !== 'watch' || !status) return null;
+      const start = status.watch?.starts.find((s) => s.watch === item.watch && s.phase === 'start');
+      return start?.starterAt_s == null ? null : Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
     },
   });
   return (

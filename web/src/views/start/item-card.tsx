@@ -8,13 +8,13 @@ import {
   presentFlow,
   presentItem,
   readItem,
-  type RunState,
   stillOpen,
   twoCrewTurn,
   wasFlowed,
   workingList,
 } from '@rouse/core/procedure';
-import { isWatched, sayCondition, stagesOf } from '@rouse/core/aircraft';
+import { channelsOf, isWatched, sayCondition, stagesOf } from '@rouse/core/aircraft';
+import type { GateSnapshot } from '@rouse/core/watch';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -117,12 +117,9 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
   if (zone) return <FlowCard followed={followed} zone={zone} />;
   const list = workingList(type, state);
   const leg = state.abort ? abortPlan(type, state)?.title : type.legs.find((l) => l.id === item.leg)?.label;
-  const milestone = item.kind === 'watch' ? status?.watch?.start.milestones.find((m) => !m.met) : undefined;
-  const starting =
-    item.kind === 'watch' &&
-    item.watch === type.startWatches[0]?.id &&
-    milestone !== undefined &&
-    state.starterAt_s !== null;
+  const start = item.kind === 'watch' ? status?.watch?.starts.find((s) => s.watch === item.watch) : undefined;
+  const milestone = start?.milestones.find((m) => !m.met);
+  const starting = start?.phase === 'start' && milestone !== undefined;
   const turn = twoCrewTurn(type, state, item);
   const byHand = stagesOf(item).length > 0 && (item.kind === 'test' || detail.source === 'by-hand');
   return (
@@ -131,11 +128,12 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
         <span>
           {leg} · {item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}
         </span>
-        <CardClock state={state} status={status} openedAt={detail.openedAt} />
+        <CardClock starterAt_s={starting ? start.starterAt_s : null} status={status} openedAt={detail.openedAt} />
       </Kicker>
       <h2>{starting ? milestone.title : item.challenge}</h2>
       <h3>{starting ? milestone.words : item.response}</h3>
       {turn && <Crew turn={turn} />}
+      {start && start.phase !== 'start' && start.state !== 'idle' && <GateList gates={start.gates} />}
       {!answersItself(item) && !byHand && <SenseLine followed={followed} item={item} status={status} />}
       {why && <Why>{item.why}</Why>}
       {why && asking?.note === 'skip' && <Why>If skipped: {asking.item.ifSkipped}</Why>}
@@ -206,16 +204,33 @@ function Crew({ turn }: { turn: NonNullable<ReturnType<typeof twoCrewTurn>> }) {
 }
 
 /** Since the starter while a start is on, else since the run was opened. */
-function CardClock({ state, status, openedAt }: { state: RunState; status: LiveStatus | null; openedAt: string }) {
+function CardClock({
+  starterAt_s,
+  status,
+  openedAt,
+}: {
+  starterAt_s: number | null;
+  status: LiveStatus | null;
+  openedAt: string;
+}) {
   usePulse(100);
   const now_s = runClock(status, openedAt);
-  const starting =
-    state.startState !== null &&
-    ['cranking', 'fuel-on', 'accelerating', 'self-sustaining'].includes(state.startState.state);
+  return <span data-clock>{starterAt_s === null ? stopwatch(now_s) : `T+${stopwatch(now_s - starterAt_s)}`}</span>;
+}
+
+/** What must hold before the starter turns, and when it will. */
+function GateList({ gates }: { gates: readonly GateSnapshot[] }) {
+  const shut = gates.filter((g) => g.verdict !== true);
+  if (shut.length === 0) return null;
   return (
-    <span data-clock>
-      {starting && state.starterAt_s !== null ? `T+${stopwatch(now_s - state.starterAt_s)}` : stopwatch(now_s)}
-    </span>
+    <Why as="ul" aria-label="Before the starter turns">
+      {shut.map((g) => (
+        <li key={g.id} data-gate={g.id}>
+          {g.label} {g.verdict === 'unknown' ? 'unknown' : ''}: {g.words}
+          {g.in_s !== null && g.in_s > 0 ? `, in about ${minutes(g.in_s)}` : ''}
+        </li>
+      ))}
+    </Why>
   );
 }
 
@@ -226,24 +241,25 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
   if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
   if (item.kind === 'watch') {
     if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
-    const [spec] = type.startWatches;
-    const onStart = item.watch === spec.id;
-    const id = onStart ? spec.channels.speed : type.runUpWatch.rotor;
-    const index = type.channels.findIndex((c) => c.id === id);
+    const at = type.startWatches.findIndex((w) => w.id === item.watch);
+    const spec = type.startWatches[at];
+    const start = status?.watch?.starts[at];
+    const onStart = spec !== undefined;
+    const index = type.channels.findIndex((c) => c.id === (spec ? spec.channels.speed : type.runUpWatch.rotor));
     const value = frame[index]!;
-    const rate = status?.watch?.start.speedRate_pct_s ?? NaN;
-    const target = onStart
-      ? status?.watch?.start.milestones.find((m) => !m.met)?.id === 'idle'
+    const rate = start?.speedRate_pct_s ?? NaN;
+    const target = !spec
+      ? type.runUpWatch.rotor_pct[0]
+      : start?.milestones.find((m) => !m.met)?.id === 'idle'
         ? spec.idle_pct[0]
-        : spec.starterRelease_pct
-      : type.runUpWatch.rotor_pct[0];
+        : spec.starterRelease_pct;
     const in_s = onStart && rate > 0.3 && target > value ? (target - value) / rate : NaN;
     return (
       <Sense data-verdict={Number.isNaN(value) ? 'unknown' : undefined}>
         <b>{Number.isNaN(value) ? 'unknown' : value.toFixed(1)}</b>
         <span>
           % {type.channels[index]!.short}
-          {onStart && Number.isFinite(rate) && !Number.isNaN(value)
+          {spec?.kind === 'turbine' && Number.isFinite(rate) && !Number.isNaN(value)
             ? `, ${rate >= 0 ? '+' : ''}${rate.toFixed(1)} a second`
             : ''}
           {Number.isFinite(in_s) && (
@@ -267,7 +283,7 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
     );
   }
   const condition = conditionOf(item);
-  const left = item.kind === 'wait' ? waitEstimate(type, item) : null;
+  const left_s = item.kind === 'wait' ? (forecastOf(item, status) ?? waitEstimate(type, item)?.seconds ?? 0) : 0;
   return (
     <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
       <b>{reading.words}</b>
@@ -283,15 +299,23 @@ function SenseLine({ followed, item, status }: { followed: FollowedRun; item: It
             no reading
           </>
         )}
-        {left && left.seconds > 0 && (
+        {left_s > 0 && (
           <>
             <br />
-            about {minutes(left.seconds)}
+            about {minutes(left_s)}
           </>
         )}
       </span>
     </Sense>
   );
+}
+
+/** A wait for what a start is gated on: the watch's own forecast. */
+function forecastOf(item: Extract<Item, { kind: 'wait' }>, status: LiveStatus | null): number | null {
+  const waited = channelsOf(item.until);
+  for (const start of status?.watch?.starts ?? [])
+    for (const gate of start.gates) if (waited.includes(gate.channel) && gate.in_s !== null) return gate.in_s;
+  return null;
 }
 
 function AskForm({ item, note, close }: NonNullable<Asking> & { close: () => void }) {

@@ -1,24 +1,23 @@
 import { useRef } from 'react';
-import { useAppSelector } from '../../app/store.ts';
+import type { TurbineStart } from '@rouse/core/aircraft';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { tokenColour } from '../../platform/light.ts';
 import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
-import type { WatchedRun } from '../../run/run-slice.ts';
+import type { LiveStartProps } from './live-start.ts';
 
 /** This start as a track over its usual water, drawn from the frames when the screen paints. */
-export function LiveCorridor({ followed: { type, corridor, state } }: { followed: WatchedRun }) {
+export function LiveCorridor({ followed: { type, corridors }, spec, start }: LiveStartProps<TurbineStart>) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const start = useAppSelector((s) => s.run.status?.watch?.start);
-  const spec = type.startWatches[0];
+  const corridor = corridors[spec.id] ?? null;
   const limit = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'))!;
   const plane = planeOf(size, limit, spec.idle_pct[1]);
   const iNg = type.channels.findIndex((c) => c.id === spec.channels.speed);
   const iTot = type.channels.findIndex((c) => c.id === spec.channels.temperature);
-  const from_s = state.starterAt_s;
+  const from_s = start?.starterAt_s ?? null;
   const peak = start?.peak ?? null;
 
   useFrameLoop((now_ms) => {
@@ -76,8 +75,14 @@ export function LiveCorridor({ followed: { type, corridor, state } }: { followed
   return (
     <>
       <ChartTitle
-        title={corridor ? `Engine against its last ${corridor.starts} starts` : 'Engine start'}
-        about={corridor ? 'TOT in °C over Ng in %' : 'too few good starts yet to show a habit'}
+        title={corridor ? `${spec.label} against its last ${corridor.starts} starts` : `${spec.label} start`}
+        about={
+          start?.doubt
+            ? `no forecast: ${start.doubt.toLowerCase()}`
+            : corridor
+              ? 'TOT in °C over Ng in %'
+              : 'too few good starts yet to show a habit'
+        }
       />
       <Sheet ref={sheet}>
         <PhasePlane

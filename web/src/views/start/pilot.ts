@@ -65,7 +65,7 @@ export function usePilot(): Pilot {
         const item = run && presentItem(run.type, run.state);
         if (!run || !item?.standIn || run.detail.source !== 'stand-in') return;
         try {
-          await postJson('/stand-in/move', { item: item.id });
+          await postJson('/stand-in/move', { run: run.detail.run, item: item.id });
           dispatch(refused(null));
         } catch (error) {
           if (!(error instanceof ApiRefusal)) throw error;

@@ -4,7 +4,8 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
-import { asWatched } from '../../run/run-slice.ts';
+import { asWatched, type WatchedRun } from '../../run/run-slice.ts';
+import { shownStart } from '../../run/shown-start.ts';
 import { type Asking, askOf, stillAsked } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { CueRegion } from './cue-region.tsx';
@@ -15,6 +16,7 @@ import { KeyHelp } from './key-help.tsx';
 import { useRunKeys } from './keys.ts';
 import { LateList, MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
 import { LiveCorridor } from './live-corridor.tsx';
+import { LiveSpeed } from './live-speed.tsx';
 import { LiveStrip } from './live-strip.tsx';
 import { Room } from './room.tsx';
 import { RunBrief } from './run-brief.tsx';
@@ -152,10 +154,7 @@ export function StartView() {
         {state.abort ? (
           <AbortPanel followed={followed} abort={state.abort} />
         ) : watched ? (
-          <>
-            <LiveCorridor followed={watched} />
-            <LiveStrip followed={watched} />
-          </>
+          <LiveDrawings followed={watched} />
         ) : (
           <WalkRound followed={followed} />
         )}
@@ -164,5 +163,21 @@ export function StartView() {
       <Foot followed={followed} />
       <CueRegion entries={followed.entries} />
     </Grid>
+  );
+}
+
+/** The engine start that the screen is about, drawn as its kind of engine asks. */
+function LiveDrawings({ followed }: { followed: WatchedRun }) {
+  const watch = useAppSelector((s) => s.run.status?.watch);
+  const { spec, start } = shownStart(followed.type, followed.state, watch);
+  return (
+    <>
+      {spec.kind === 'piston' ? (
+        <LiveSpeed followed={followed} spec={spec} start={start} />
+      ) : (
+        <LiveCorridor followed={followed} spec={spec} start={start} />
+      )}
+      <LiveStrip followed={followed} spec={spec} start={start} />
+    </>
   );
 }

@@ -78,11 +78,12 @@ const Stack = styled.div`
 
 const LATEST = 4;
 
-/** Aircraft with an open run first, then the one that a device is wired to, then by tail. */
+/** Aircraft with an open run first, then those that a device is wired to, the best known of them first, then by tail. */
 function openFirst(a: AircraftToday, b: AircraftToday): number {
   return (
     Number(b.openRun !== null) - Number(a.openRun !== null) ||
     Number(b.wired) - Number(a.wired) ||
+    (b.goodStarts ?? 0) - (a.goodStarts ?? 0) ||
     a.tail.localeCompare(b.tail)
   );
 }
@@ -124,11 +125,7 @@ export function TodayView() {
               <Aircraft key={a.aircraft} aircraft={a} today={today} />
             ))}
           </Stack>
-          <StandInConditions
-            standIn={today.standIn}
-            tail={today.aircraft.find((a) => a.wired)?.tail ?? ''}
-            locked={today.aircraft.some((a) => a.wired && a.openRun !== null)}
-          />
+          <StandInConditions fleet={today.aircraft} />
         </Columns>
       )}
       <Aid>{PREVAILS}</Aid>
@@ -139,7 +136,7 @@ export function TodayView() {
 function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }) {
   const navigate = useNavigate();
   const { openRun } = aircraft;
-  const first = today.aircraft.find((a) => a.openRun) ?? today.aircraft.find((a) => a.wired);
+  const [first] = today.aircraft.toSorted(openFirst);
   return (
     <Card aria-label={aircraft.tail}>
       <Tail>
@@ -162,11 +159,11 @@ function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }
           <dd>
             {!aircraft.wired
               ? 'by hand'
-              : today.standIn.connected
-                ? today.standIn.preset
-                  ? 'stand-in connected, simulated'
-                  : 'connected'
-                : 'nothing connected'}
+              : aircraft.standIn?.preset
+                ? 'stand-in, simulated'
+                : aircraft.standIn?.connected
+                  ? 'connected'
+                  : 'nothing connected'}
           </dd>
         </div>
         {aircraft.goodStarts !== null && (

@@ -1,0 +1,218 @@
+import type { PistonStart, TypeFile } from '../aircraft/index.ts';
+import * as aborts from './abort-calls.ts';
+import type { StartProfile } from './corridor.ts';
+import type { EventSink } from './events.ts';
+import type { Milestone } from './milestone.ts';
+import { StartMachine } from './start-machine.ts';
+
+/** an engine turning faster than this is no new attempt */
+const STILL_PCT = 3;
+const DIES_BELOW_PCT = 12;
+const DIED_FOR_S = 1;
+const SENSOR_LOST_AFTER_S = 0.5;
+const STARTER_HANGS_FOR_S = 1.5;
+const CHARGES_FOR_S = 2;
+/** the starter let go, and the engine never fired */
+const OFF_UNFIRED_S = 1.5;
+
+/** The start of a piston engine: it cranks, fires, runs by itself, has oil and charges its battery again. */
+export class PistonStartMachine extends StartMachine {
+  readonly spec: PistonStart;
+  private readonly iOil: number;
+  private readonly iAmps: number;
+  private readonly iMagnetos: number;
+  private fast_s = 0;
+  private slow_s = 0;
+  private lost_s = 0;
+  private hangs_s = 0;
+  private charges_s = 0;
+  private idle_s = 0;
+  private notCharging = false;
+  private oilUnseen = false;
+  private cranked_s = 0;
+
+  constructor(type: TypeFile, spec: PistonStart, emit: EventSink) {
+    super(type, spec, emit);
+    this.spec = spec;
+    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    this.iOil = index(spec.channels.oilPressure);
+    this.iAmps = index(spec.channels.batteryAmps);
+    this.iMagnetos = index(spec.channels.magnetos);
+  }
+
+  milestones(): Milestone[] {
+    const { spec, record: r } = this;
+    const due = (from_s: number, within_s: number): number | null =>
+      Number.isFinite(from_s + within_s) ? from_s + within_s : null;
+    return [
+      {
+        id: 'fires',
+        title: 'Fires',
+        words: `within ${spec.firesWithin_s} s of cranking`,
+        due_s: due(r.starterAt_s, spec.firesWithin_s),
+        met: Number.isFinite(r.lightAt_s),
+      },
+      {
+        id: 'runs',
+        title: 'Runs by itself',
+        words: `above ${spec.runsAbove_pct} %, starter off`,
+        due_s: null,
+        met: Number.isFinite(r.selfSustainingAt_s),
+      },
+      {
+        id: 'oil',
+        title: 'Oil pressure',
+        words: `${spec.oilFirst_bar} bar within ${spec.oilFirstWithin_s} s of firing`,
+        due_s: due(r.lightAt_s, spec.oilFirstWithin_s),
+        met: Number.isFinite(r.oilAt_s),
+      },
+      {
+        id: 'charging',
+        title: 'Charging',
+        words: `within ${spec.chargingWithin_s} s of running`,
+        due_s: due(r.selfSustainingAt_s, spec.chargingWithin_s),
+        met: Number.isFinite(r.chargingAt_s),
+      },
+      {
+        id: 'idle',
+        title: 'Idle stable',
+        words: `${spec.idle_pct[0]} to ${spec.idle_pct[1]} % for ${spec.idleFor_s} s`,
+        due_s: due(r.starterAt_s, spec.idleWithin_s),
+        met: this.state === 'idle',
+      },
+    ];
+  }
+
+  profile(): StartProfile {
+    return { totMax_C: [], totMin_C: [], gasMax_C: [] };
+  }
+
+  protected begins(values: ArrayLike<number>): boolean {
+    return !(values[this.iSpeed]! > STILL_PCT);
+  }
+
+  protected shutDown(values: ArrayLike<number>): boolean {
+    return values[this.iSpeed]! < this.spec.stoppedBelow_pct;
+  }
+
+  protected reset(): void {
+    this.fast_s = 0;
+    this.slow_s = 0;
+    this.lost_s = 0;
+    this.hangs_s = 0;
+    this.charges_s = 0;
+    this.idle_s = 0;
+    this.cranked_s = 0;
+    this.notCharging = false;
+    this.oilUnseen = false;
+  }
+
+  protected sample(_t_s: number, _dt_s: number, values: ArrayLike<number>): void {
+    const r = this.record;
+    const volts = values[this.iVolts]!;
+    const speed = values[this.iSpeed]!;
+    if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
+    if (!(speed <= r.speedMax_pct)) r.speedMax_pct = speed;
+  }
+
+  protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    if (this.state === 'aborted') return;
+    const speed = values[this.iSpeed]!;
+    this.lost_s = Number.isNaN(speed) ? this.lost_s + dt_s : 0;
+    if (this.lost_s > 0) {
+      if (this.lost_s > SENSOR_LOST_AFTER_S) this.abort(t_s, aborts.sensorLost('Engine speed', SENSOR_LOST_AFTER_S));
+      return;
+    }
+    if (starterOn) this.cranked_s += dt_s;
+    if (this.state === 'cranking') this.crank(t_s, speed, starterOn);
+    else this.run(t_s, dt_s, speed, values, starterOn);
+  }
+
+  private crank(t_s: number, speed: number, starterOn: boolean): void {
+    const { spec, record: r } = this;
+    if (speed > spec.firesAbove_pct) {
+      r.lightAt_s = t_s;
+      this.enter(t_s, 'firing', 'Fires');
+      this.call(t_s, 'fires', `Fires, ${(t_s - r.starterAt_s).toFixed(1)} seconds`);
+      return;
+    }
+    const since_s = t_s - r.starterAt_s;
+    if (since_s > spec.crankWithin_s && speed < spec.crankTo_pct && starterOn)
+      this.abort(t_s, aborts.turnsTooSlowly(speed, spec.crankWithin_s));
+    else if (this.cranked_s > spec.firesWithin_s || (!starterOn && this.duty.on_s === 0 && since_s > OFF_UNFIRED_S))
+      this.abort(t_s, aborts.doesNotFire(this.cranked_s));
+  }
+
+  private run(t_s: number, dt_s: number, speed: number, values: ArrayLike<number>, starterOn: boolean): void {
+    const { spec, record: r } = this;
+    const oil = values[this.iOil]!;
+    if (Number.isNaN(r.oilAt_s) && oil >= spec.oilFirst_bar) {
+      r.oilAt_s = t_s;
+      this.call(t_s, 'oil', 'Oil pressure up');
+    }
+    if (this.state === 'firing') {
+      this.fast_s = !starterOn && speed > spec.runsAbove_pct ? this.fast_s + dt_s : 0;
+      if (this.fast_s >= spec.runsFor_s) {
+        r.selfSustainingAt_s = t_s;
+        r.starterOffAt_s = t_s;
+        this.enter(t_s, 'running', 'Runs by itself');
+        this.call(t_s, 'runs', `Running at ${speed.toFixed(0)} percent`);
+      }
+    } else this.settle(t_s, dt_s, speed, values);
+    if (this.starting) this.judge(t_s, dt_s, speed, oil, values, starterOn);
+  }
+
+  private settle(t_s: number, dt_s: number, speed: number, values: ArrayLike<number>): void {
+    const { spec, record: r } = this;
+    if (this.state === 'running' && !Number.isNaN(r.oilAt_s)) this.enter(t_s, 'oil-up', 'Oil pressure up');
+    this.charges_s = values[this.iAmps]! > spec.chargingAbove_A ? this.charges_s + dt_s : 0;
+    if (Number.isNaN(r.chargingAt_s) && this.charges_s >= CHARGES_FOR_S) {
+      r.chargingAt_s = t_s;
+      this.call(t_s, 'charging', 'Charging');
+    }
+    if (this.state === 'oil-up' && !Number.isNaN(r.chargingAt_s)) this.enter(t_s, 'charging', 'Charging');
+    const inside = speed >= spec.idle_pct[0] && speed <= spec.idle_pct[1];
+    this.idle_s = inside ? this.idle_s + dt_s : 0;
+    if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
+    if (!inside) r.idleAt_s = NaN;
+    const chargeSettled = this.state === 'charging' || (this.state === 'oil-up' && this.notCharging);
+    if (!chargeSettled || this.idle_s < spec.idleFor_s) return;
+    this.enter(t_s, 'idle', 'Idle stable');
+    this.call(t_s, 'idle', `Idle stable at ${speed.toFixed(0)} percent`);
+    this.done(t_s);
+  }
+
+  private judge(
+    t_s: number,
+    dt_s: number,
+    speed: number,
+    oil: number,
+    values: ArrayLike<number>,
+    starterOn: boolean,
+  ): void {
+    const { spec, record: r } = this;
+    this.hangs_s = starterOn && speed > spec.starterRelease_pct ? this.hangs_s + dt_s : 0;
+    this.slow_s = speed < DIES_BELOW_PCT && !starterOn ? this.slow_s + dt_s : 0;
+    if (speed > spec.overspeed_pct) this.abort(t_s, aborts.overspeed(speed, spec.overspeed_pct, 'engine'));
+    else if (values[this.iMagnetos] === 0) this.abort(t_s, aborts.magnetosOff(speed));
+    else if (this.slow_s > DIED_FOR_S) this.abort(t_s, aborts.died(speed, 'engine'));
+    else if (this.hangs_s > STARTER_HANGS_FOR_S) this.abort(t_s, aborts.engagedTooFast(speed));
+    else if (Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s && !Number.isNaN(oil))
+      this.abort(t_s, aborts.noOilPressure(oil, spec.oilFirstWithin_s, 'firing'));
+    else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
+      this.abort(t_s, aborts.notIdling(speed, spec.idleWithin_s));
+    if (!this.starting) return;
+    if (Number.isNaN(oil) && !this.oilUnseen && t_s - r.lightAt_s > spec.oilFirstWithin_s) {
+      this.oilUnseen = true;
+      const text = `Oil pressure is unknown; ${spec.oilFirst_bar} bar are wanted by now. Look and decide`;
+      this.cue(t_s, 'unseen-oil', 'caution', text, 'Oil pressure unknown.');
+    }
+    if (!this.notCharging && t_s - r.selfSustainingAt_s > spec.chargingWithin_s && Number.isNaN(r.chargingAt_s)) {
+      this.notCharging = true;
+      const amps = values[this.iAmps]!;
+      const now = Number.isNaN(amps) ? 'unknown' : `${amps.toFixed(0)} A`;
+      const text = `The battery is not charged ${spec.chargingWithin_s} s after the start, current ${now}`;
+      this.cue(t_s, 'not-charging', 'caution', text, 'Not charging.');
+    }
+  }
+}
