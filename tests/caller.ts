@@ -99,7 +99,8 @@ export class Caller {
       if (!item || item.id === until) return;
       const wired = source !== 'by-hand';
       if (wired && item.standIn) await this.post('/stand-in/move', { run, item: item.id });
-      if (wired && (item.standIn || item.kind === 'wait' || item.kind === 'watch')) {
+      const moved = item.kind === 'set' && item.standIn !== undefined && item.expect !== undefined;
+      if (wired && (moved || item.kind === 'wait' || item.kind === 'watch')) {
         await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
       } else {
         const { status, body } = await this.writeNext(run, rightAnswer(type, state, item));

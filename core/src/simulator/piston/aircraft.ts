@@ -23,6 +23,8 @@ export class PistonAircraft implements SimulatedAircraft {
   readonly controls = coldPistonControls();
   readonly faults = noPistonFaults();
   private ticks = 0;
+  /** closed at some moment of this tick: a flat battery makes it chatter */
+  private contactor = false;
 
   constructor(parameters: PistonParameters, { env, init }: PistonConditions) {
     this.plant = new PistonPlant(parameters, env);
@@ -35,7 +37,11 @@ export class PistonAircraft implements SimulatedAircraft {
   }
 
   tick(): void {
-    for (let i = 0; i < STEPS_PER_TICK; i++) this.plant.step(this.controls, this.faults, DT_S);
+    this.contactor = false;
+    for (let i = 0; i < STEPS_PER_TICK; i++) {
+      this.plant.step(this.controls, this.faults, DT_S);
+      if (this.plant.relay) this.contactor = true;
+    }
     this.ticks++;
   }
 
@@ -65,7 +71,7 @@ export class PistonAircraft implements SimulatedAircraft {
       case 'gauge.carb':
         return sensors.carb_C;
       case 'lamp.starter':
-        return sensors.starterLight ? 1 : 0;
+        return this.contactor ? 1 : 0;
       case 'lamp.alternator':
         return sensors.alternatorLight ? 1 : 0;
       case 'env.oat':

@@ -4,7 +4,7 @@ import type { Size } from '../../platform/size.ts';
 import { Land } from './land.tsx';
 import { linearScale, type Scale, ticks } from './scale.ts';
 
-export const STRIP_MARGIN = { left: 40, right: 62, top: 12, bottom: 10 };
+export const STRIP_MARGIN = { left: 40, right: 72, top: 12, bottom: 10 };
 
 export interface StripScales {
   x: Scale;
@@ -49,7 +49,7 @@ export function StripChart({ size, scales: { y }, limit, unit, label, children }
           y={y}
           left={STRIP_MARGIN.left}
           right={right}
-          end={size.height - STRIP_MARGIN.bottom}
+          end={'above' in limit.bands[0]! ? STRIP_MARGIN.top : size.height - STRIP_MARGIN.bottom}
           words={false}
         />
       )}

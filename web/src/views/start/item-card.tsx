@@ -148,7 +148,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
         <>
           {turn?.turn !== 'challenge' && answerFor({ followed, item })}
           <Keys>
-            {item.standIn && detail.source === 'stand-in' && (
+            {item.standIn && detail.source === 'stand-in' && !starting && (
               <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
                 Move it on the stand-in <Key>S</Key>
               </StandInButton>
