@@ -9,6 +9,7 @@ import type { Logger } from 'pino';
 import { ERRORS, Refusal } from './errors.ts';
 import { ownOriginOnly } from './origin.ts';
 import { briefRoutes } from './routes/brief.ts';
+import { replayRoutes } from './routes/replay.ts';
 import { runRoutes } from './routes/runs.ts';
 import { todayRoutes } from './routes/today.ts';
 import type { Services } from './services.ts';
@@ -31,6 +32,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     todayRoutes(deps),
     briefRoutes(deps),
     runRoutes(deps),
+    replayRoutes(deps),
   );
   app.use('/api', (req) => {
     throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);

@@ -1,3 +1,4 @@
+import type { Today } from '@rouse/core/contract';
 import { expect, test } from 'vitest';
 import { verifyBundle } from '@rouse/core/format';
 import { waitUntil } from '../rouse.ts';
@@ -44,8 +45,8 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   await page.waitForFunction(() =>
     document.querySelector('label[data-selected]')?.textContent?.startsWith('Second flight'),
   );
-  const today = await stage.call.get<{ standIn: { preset: string } }>('/today');
-  expect(today.standIn.preset).toBe('warm-turn-round');
+  const today = await stage.call.get<Today>('/today');
+  expect(today.aircraft.find((a) => a.wired)!.standIn!.preset).toBe('warm-turn-round');
   await stage.call.open();
   await page.reload({ waitUntil: 'networkidle2' });
   await page.waitForFunction(() => document.activeElement?.textContent === 'Continue the open run');

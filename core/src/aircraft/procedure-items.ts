@@ -62,6 +62,8 @@ const itemBase = {
   deadline: z.strictObject({ within_s: z.number().positive(), since: z.string() }).optional(),
   /** seconds of the hands; the usual of its kind when missing */
   hands_s: z.number().positive().optional(),
+  /** on the list only where nothing senses what it asks */
+  byHandOnly: z.boolean().optional(),
   /** of the actions after an abort: only when it was this start that was stopped */
   forWatch: z.string().optional(),
   /** what a pilot would move, on the simulated cockpit of a stand-in */

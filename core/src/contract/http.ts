@@ -3,9 +3,15 @@ import { type BriefContext, briefInputSchema } from '../brief/index.ts';
 import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
 import { lineSchema, type StandInLine } from './stand-in.ts';
 import type { Compared } from '../health/index.ts';
+import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
 import type { Corridor } from '../watch/index.ts';
 
-export const openRunSchema = z.strictObject({ aircraft: z.uuid(), brief: briefInputSchema });
+export const openRunSchema = z.strictObject({
+  aircraft: z.uuid(),
+  brief: briefInputSchema,
+  /** worked by eye and hand, whatever line there is */
+  byHand: z.boolean().optional(),
+});
 export const houseWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
 /** Who looked at an exceedance, and what was found and done. */
 export const releaseSchema = z.strictObject({
@@ -15,6 +21,9 @@ export const releaseSchema = z.strictObject({
 export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
 export const presetSchema = z.strictObject({ aircraft: z.uuid(), preset: z.string().min(1) });
 export const standInLineSchema = z.strictObject({ aircraft: z.uuid(), line: lineSchema });
+const header = z.string().min(1).max(20_000);
+export const mappingKeySchema = z.strictObject({ header });
+export const keptMappingSchema = z.strictObject({ header, mapping: csvMappingSchema });
 export const moveSchema = z.strictObject({ run: z.uuid(), item: z.string().min(1) });
 
 export interface RunSummary {
@@ -103,6 +112,11 @@ export interface TypeVersion {
   version: number;
   name: string;
   role: string;
+}
+
+/** How files of one header are read, null when nobody has said yet. */
+export interface KeptMapping {
+  mapping: CsvMapping | null;
 }
 
 export interface ApiError {

@@ -53,3 +53,4 @@ export {
 } from './schedule.ts';
 export { findItem, itemState, type ItemState, reduceRun, type RunState } from './state.ts';
 export { type EntryWords, sayEntry } from './words.ts';
+export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

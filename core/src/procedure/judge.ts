@@ -189,7 +189,7 @@ function acceptDone(
   switch (item.kind) {
     case 'watch':
       return item.moments
-        ? refuse('not-so', `${item.challenge} ends with its last moment`)
+        ? refuse('not-so', `${item.challenge} is ended by the watch, or by its last moment. Esc stops the start`)
         : refuse('not-so', 'The watch itself ends this item. Esc stops the start');
     case 'test':
       return refuse('not-so', `${item.challenge} ends with its last stage, when everything is back`);

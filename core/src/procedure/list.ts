@@ -17,6 +17,7 @@ export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
   const shortened = type.legs[0]!.id;
   return type.items.filter(
     (item) =>
+      (!item.byHandOnly || state.source === 'by-hand') &&
       (!short || item.leg !== shortened || short.has(item.id)) &&
       (item.when ?? []).every((when) => holdsFor(type, state, when)),
   );

@@ -21,6 +21,8 @@ const SEEN_AGAIN = 2;
 export interface RunState {
   status: 'not-begun' | 'open' | 'closed';
   outcome: 'ready' | 'aborted' | 'given-up' | null;
+  /** where its readings come from, null before it was opened */
+  source: 'stand-in' | 'device' | 'simulated' | 'by-hand' | null;
   items: Readonly<Record<string, ItemState>>;
   /** stages of a test, or moments of a watch, that are done: when, in order */
   stages: Readonly<Record<string, readonly number[]>>;
@@ -63,6 +65,7 @@ export function reduceRun(entries: readonly Entry[]): RunState {
   const state: Mutable = {
     status: 'not-begun',
     outcome: null,
+    source: null,
     items: {},
     stages: {},
     ways: {},
@@ -102,6 +105,7 @@ function apply(state: Mutable, entry: Entry): void {
   switch (entry.kind) {
     case 'run-opened':
       state.status = 'open';
+      state.source = entry.source;
       return;
     case 'item-done':
       finish(state, entry, {

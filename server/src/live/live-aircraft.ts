@@ -90,7 +90,7 @@ export class LiveAircraft {
 
   /** The last frame while it is fresh, null when there is no data. */
   freshValues(): Float64Array | null {
-    return this.source() === 'live' ? this.reader.values : null;
+    return this.source() === 'live' && this.open?.row.source !== 'by-hand' ? this.reader.values : null;
   }
 
   source(): SourceState {
@@ -183,7 +183,8 @@ export class LiveAircraft {
     const unit_ms = this.reader.t_s * 1000;
     if (!(Math.abs(now - unit_ms - this.unitZero_ms) < RESYNC_AFTER_MS)) this.unitZero_ms = now - unit_ms;
     const open = this.open;
-    if (!open) return;
+    // a run by hand takes nothing from the line
+    if (!open || open.row.source === 'by-hand') return;
     const t_s = Math.round(this.unitZero_ms + unit_ms - open.row.openedAt.getTime()) / 1000;
     if (t_s <= this.lastT_s || t_s < 0) return;
     this.lastT_s = t_s;
@@ -256,7 +257,8 @@ export class LiveAircraft {
         if (added.some((e) => e.kind === 'closed'))
           this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
       }),
-      watch: isWatched(this.type) ? new Watch(this.type, corridors, (event) => this.events.push(event)) : null,
+      watch:
+        isWatched(this.type) && row.source !== 'by-hand' ? new Watch(this.type, corridors, (event) => this.events.push(event)) : null,
       runner: new Runner(this.type),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),

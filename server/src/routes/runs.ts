@@ -33,7 +33,7 @@ export function runRoutes(services: Services): Router {
   const runId = (req: Request): string => parse(idSchema, req.params['run']);
 
   router.post('/runs', async (req, res) => {
-    const { aircraft: aircraftId, brief: entered } = parse(openRunSchema, req.body);
+    const { aircraft: aircraftId, brief: entered, byHand } = parse(openRunSchema, req.body);
     const aircraft = fleet.of(aircraftId);
     const context = await asOperator(pool, operatorId, (tx) =>
       briefContext(tx, aircraft.aircraft, aircraft.type, new Date(clock.now())),
@@ -42,11 +42,11 @@ export function runRoutes(services: Services): Router {
     const held = brief.holds.find((h) => h.severity === 'no-go' || !(entered.accepted[h.id] ?? '').trim());
     if (held) throw new Refusal('brief-held', `${held.title}. ${held.words}`, { path: `brief.accepted.${held.id}` });
     const { type } = aircraft;
-    const state = aircraft.wired ? await standIn.send({ cmd: 'state', type: type.id }).catch(() => null) : null;
+    const state = aircraft.wired && !byHand ? await standIn.send({ cmd: 'state', type: type.id }).catch(() => null) : null;
     const preset = type.standIn.find((p) => p.id === state?.preset);
     // a stand-in begins every run as its conditions say, whatever was done to it before
     if (preset && !aircraft.openRunId) await standIn.send({ cmd: 'reset', type: type.id, preset: preset.id });
-    const source = preset ? 'stand-in' : aircraft.connected ? 'device' : 'by-hand';
+    const source = preset ? 'stand-in' : aircraft.connected && !byHand ? 'device' : 'by-hand';
     const run = await aircraft.openRun(personId, preset?.label ?? brief.record.words, source, brief.record);
     res.status(201).json({ run });
   });

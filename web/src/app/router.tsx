@@ -23,6 +23,7 @@ export const router = createBrowserRouter([
       { path: 'start', lazy: async () => ({ Component: (await import('../views/start/find-run.tsx')).FindRun }) },
       { path: 'start/:run', lazy: async () => ({ Component: (await import('../views/start/start.tsx')).StartView }) },
       { path: 'debrief', lazy: async () => ({ Component: (await import('../views/debrief/runs.tsx')).RunsView }) },
+      { path: 'replay', lazy: async () => ({ Component: (await import('../views/replay/replay.tsx')).ReplayView }) },
       {
         path: 'debrief/:run',
         lazy: async () => ({ Component: (await import('../views/debrief/debrief.tsx')).DebriefView }),

@@ -1,4 +1,4 @@
-import { BookOpen, CalendarDays, ChartSpline, FileText, MoonStar, Zap } from 'lucide-react';
+import { BookOpen, CalendarDays, ChartSpline, FileClock, FileText, MoonStar, Zap } from 'lucide-react';
 import { Suspense } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
@@ -101,6 +101,10 @@ export function Shell() {
         <Place to="/debrief">
           <ChartSpline size={20} aria-hidden />
           Debrief
+        </Place>
+        <Place to="/replay">
+          <FileClock size={20} aria-hidden />
+          Replay
         </Place>
         <Place to="/types">
           <BookOpen size={20} aria-hidden />

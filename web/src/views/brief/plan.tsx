@@ -152,11 +152,12 @@ function BatteryWords({ brief }: { brief: Brief }) {
 function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [byHand, setByHand] = useState(false);
   const { brief, input, openRun } = desk;
   const held = brief.holds.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
   const begin = async (): Promise<void> => {
     try {
-      const { run } = await postJson<{ run: string }>('/runs', { aircraft, brief: input });
+      const { run } = await postJson<{ run: string }>('/runs', { aircraft, brief: input, byHand });
       await navigate(`/start/${run}`);
     } catch (error) {
       if (!(error instanceof ApiRefusal)) throw error;
@@ -176,6 +177,10 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
               {held.map((h) => h.title.toLowerCase()).join(', ')}.
             </p>
           )}
+          <label>
+            <input type="checkbox" checked={byHand} onChange={(e) => setByHand(e.target.checked)} />
+            Work it by hand, without the data line
+          </label>
           <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>
             Begin before-start
           </PrimaryButton>

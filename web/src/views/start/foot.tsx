@@ -6,6 +6,7 @@ import { stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
+import type { Quality } from '@rouse/core/format';
 import { canStop, usePilot } from './pilot.ts';
 
 const Bar = styled.footer`
@@ -77,6 +78,10 @@ const Source = styled.span`
 `;
 
 /** The last call-out, where the data comes from, the voice, and the way to stop. */
+/** over ten seconds; less is not worth a word */
+const BAD_SHARE = 0.005;
+const GAP_S = 0.3;
+
 export function Foot({ followed }: { followed: FollowedRun }) {
   const { state, detail } = followed;
   const voice = useAppSelector((s) => s.settings.voice);
@@ -102,15 +107,26 @@ function SourceState({ source: from, open }: { source: FollowedRun['detail']['so
   const now_ms = usePulse(200);
   const connected = useAppSelector((s) => s.run.connected);
   const reported = useAppSelector((s) => s.run.status?.source ?? 'none');
+  const quality = useAppSelector((s) => s.run.status?.quality ?? null);
   if (!open) return <Source>Run closed</Source>;
   if (from === 'by-hand') return <Source data-source="hand">By hand: nothing is sensed</Source>;
   const source = ring.fresh(now_ms) ? 'live' : reported === 'live' ? 'lost' : reported;
   const words = !connected
     ? 'Server not reached: readings unknown'
     : source === 'live'
-      ? `${from === 'stand-in' ? 'Stand-in, simulated' : 'Unit'} · live`
+      ? `${from === 'stand-in' ? 'Stand-in, simulated' : 'Unit'} · ${qualityWords(quality)}`
       : source === 'lost'
         ? 'No data: readings unknown'
         : 'No device: readings unknown';
   return <Source data-source={connected ? source : 'lost'}>{words}</Source>;
+}
+
+/** A good line is just live; a poor one says what is poor. */
+function qualityWords(quality: Quality | null): string {
+  if (!quality) return 'live';
+  const parts = [
+    ...(quality.bad_share > BAD_SHARE ? [`${(100 * quality.bad_share).toFixed(0)} % unreadable`] : []),
+    ...(quality.gap_s > GAP_S ? [`gaps of ${quality.gap_s.toFixed(1)} s`] : []),
+  ];
+  return parts.length ? `poor line: ${parts.join(', ')}` : 'live';
 }

@@ -92,7 +92,7 @@ export function usePilot(): Pilot {
         if (!run || run.state.abort || run.state.status !== 'open' || !canStop(run)) return;
         await put({
           kind: 'abort',
-          watch: run.type.startWatches[0]?.id ?? 'by-hand',
+          watch: startOf(run),
           reason: 'pilot',
           text: 'Stopped by the pilot',
           say: 'Stop. Selector off.',
@@ -113,6 +113,14 @@ export function usePilot(): Pilot {
   }, [write, dispatch]);
 }
 
+/** The start that is being stopped: that of the present item, or the one begun last. */
+function startOf({ type, state }: FollowedRun): string {
+  const item = presentItem(type, state);
+  if (item?.kind === 'watch') return item.watch;
+  const begun = type.items.findLast((i) => i.kind === 'watch' && stagesDone(state, i) > 0);
+  return begun?.kind === 'watch' ? begun.watch : (type.startWatches[0]?.id ?? 'by-hand');
+}
+
 /** A start can be stopped while an engine is on, or, by hand, as soon as its first moment is tapped. */
 export function canStop({ type, state }: FollowedRun): boolean {
   if (state.phase !== 'off') return true;
@@ -120,7 +128,7 @@ export function canStop({ type, state }: FollowedRun): boolean {
 }
 
 /** What Space writes now; null where the item wants more than a word. */
-function seenPayload({ type, state }: FollowedRun): Payload | null {
+function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
   const again = state.seeAgain[0];
   if (again !== undefined) return { kind: 'reseen', item: again };
   const item = presentItem(type, state);
@@ -136,7 +144,8 @@ function seenPayload({ type, state }: FollowedRun): Payload | null {
   const zone = presentFlow(type, state);
   if (zone) return { kind: 'zone-flowed', leg: zone.leg, zone: zone.zone };
   if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
-  if (stagesOf(item).length > 0) return stage(item.id, stagesDone(state, item));
+  const tapped = item.kind === 'test' || detail.source === 'by-hand';
+  if (tapped && stagesOf(item).length > 0) return stage(item.id, stagesDone(state, item));
   if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;
   return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
 }

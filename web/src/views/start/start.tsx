@@ -4,8 +4,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
-import { asWatched, type WatchedRun } from '../../run/run-slice.ts';
-import { shownStart } from '../../run/shown-start.ts';
+import { asWatched } from '../../run/run-slice.ts';
 import { type Asking, askOf, stillAsked } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { CueRegion } from './cue-region.tsx';
@@ -15,12 +14,10 @@ import { ItemCard } from './item-card.tsx';
 import { KeyHelp } from './key-help.tsx';
 import { useRunKeys } from './keys.ts';
 import { LateList, MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
-import { LiveCorridor } from './live-corridor.tsx';
-import { LiveSpeed } from './live-speed.tsx';
-import { LiveStrip } from './live-strip.tsx';
-import { Room } from './room.tsx';
+import { LiveDrawings } from '../../live/drawings.tsx';
+import { Room } from '../../live/room.tsx';
 import { RunBrief } from './run-brief.tsx';
-import { WalkRound } from './walk-round.tsx';
+import { ByHand } from './hand-start.tsx';
 
 const Grid = styled.div`
   display: grid;
@@ -156,28 +153,12 @@ export function StartView() {
         ) : watched ? (
           <LiveDrawings followed={watched} />
         ) : (
-          <WalkRound followed={followed} />
+          <ByHand followed={followed} />
         )}
       </Mid>
       {watched ? <Room followed={watched} /> : <RunBrief followed={followed} />}
       <Foot followed={followed} />
       <CueRegion entries={followed.entries} />
     </Grid>
-  );
-}
-
-/** The engine start that the screen is about, drawn as its kind of engine asks. */
-function LiveDrawings({ followed }: { followed: WatchedRun }) {
-  const watch = useAppSelector((s) => s.run.status?.watch);
-  const { spec, start } = shownStart(followed.type, followed.state, watch);
-  return (
-    <>
-      {spec.kind === 'piston' ? (
-        <LiveSpeed followed={followed} spec={spec} start={start} />
-      ) : (
-        <LiveCorridor followed={followed} spec={spec} start={start} />
-      )}
-      <LiveStrip followed={followed} spec={spec} start={start} />
-    </>
   );
 }

@@ -1,13 +1,13 @@
 import { PHASES } from '@rouse/core/aircraft';
 import styled from 'styled-components';
-import { useAppSelector } from '../../app/store.ts';
-import { mono, upright } from '../../app/theme.ts';
-import { RoomBar } from '../../parts/coast/room-bar.tsx';
-import { Small } from '../../parts/heading.ts';
-import { usePulse } from '../../platform/pulse.ts';
-import { ring } from '../../run/frame-ring.ts';
-import { roomRows } from '../../run/room.ts';
-import type { WatchedRun } from '../../run/run-slice.ts';
+import { useAppSelector } from '../app/store.ts';
+import { mono, upright } from '../app/theme.ts';
+import { RoomBar } from '../parts/coast/room-bar.tsx';
+import { Small } from '../parts/heading.ts';
+import { usePulse } from '../platform/pulse.ts';
+import { ring } from '../run/frame-ring.ts';
+import { roomRows } from '../run/room.ts';
+import type { WatchedRun } from '../run/run-slice.ts';
 
 const Column = styled.aside`
   grid-area: right;

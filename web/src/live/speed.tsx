@@ -1,13 +1,13 @@
 import type { Limit, PistonStart } from '@rouse/core/aircraft';
 import { useRef } from 'react';
-import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { Land } from '../../parts/coast/land.tsx';
-import { linearScale, ticks } from '../../parts/coast/scale.ts';
-import { useFrameLoop } from '../../platform/frame-loop.ts';
-import { tokenColour } from '../../platform/light.ts';
-import { prepareCanvas, useSize } from '../../platform/size.ts';
-import { ring } from '../../run/frame-ring.ts';
-import type { LiveStartProps } from './live-start.ts';
+import { ChartTitle, Sheet } from '../parts/coast/frame.tsx';
+import { Land } from '../parts/coast/land.tsx';
+import { linearScale, ticks } from '../parts/coast/scale.ts';
+import { useFrameLoop } from '../platform/frame-loop.ts';
+import { tokenColour } from '../platform/light.ts';
+import { prepareCanvas, useSize } from '../platform/size.ts';
+import { ring } from '../run/frame-ring.ts';
+import type { LiveStartProps } from './start-props.ts';
 
 const MARGIN = { left: 46, right: 62, top: 18, bottom: 30 };
 /** seconds from the starter that the chart begins with, and grows by */

@@ -1,12 +1,12 @@
 import { useRef } from 'react';
 import type { TurbineStart } from '@rouse/core/aircraft';
-import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { PhasePlane, planeOf } from '../../parts/coast/phase-plane.tsx';
-import { useFrameLoop } from '../../platform/frame-loop.ts';
-import { tokenColour } from '../../platform/light.ts';
-import { prepareCanvas, useSize } from '../../platform/size.ts';
-import { ring } from '../../run/frame-ring.ts';
-import type { LiveStartProps } from './live-start.ts';
+import { ChartTitle, Sheet } from '../parts/coast/frame.tsx';
+import { PhasePlane, planeOf } from '../parts/coast/phase-plane.tsx';
+import { useFrameLoop } from '../platform/frame-loop.ts';
+import { tokenColour } from '../platform/light.ts';
+import { prepareCanvas, useSize } from '../platform/size.ts';
+import { ring } from '../run/frame-ring.ts';
+import type { LiveStartProps } from './start-props.ts';
 
 /** This start as a track over its usual water, drawn from the frames when the screen paints. */
 export function LiveCorridor({ followed: { type, corridors }, spec, start }: LiveStartProps<TurbineStart>) {

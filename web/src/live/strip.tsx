@@ -1,12 +1,12 @@
 import { bandEdge, type Channel, type Limit, type StartWatch, type WatchedType } from '@rouse/core/aircraft';
 import { useRef } from 'react';
-import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { STRIP_MARGIN, StripChart, stripScales } from '../../parts/coast/strip-chart.tsx';
-import { useFrameLoop } from '../../platform/frame-loop.ts';
-import { tokenColour } from '../../platform/light.ts';
-import { prepareCanvas, useSize } from '../../platform/size.ts';
-import { ring } from '../../run/frame-ring.ts';
-import type { LiveStartProps } from './live-start.ts';
+import { ChartTitle, Sheet } from '../parts/coast/frame.tsx';
+import { STRIP_MARGIN, StripChart, stripScales } from '../parts/coast/strip-chart.tsx';
+import { useFrameLoop } from '../platform/frame-loop.ts';
+import { tokenColour } from '../platform/light.ts';
+import { prepareCanvas, useSize } from '../platform/size.ts';
+import { ring } from '../run/frame-ring.ts';
+import type { LiveStartProps } from './start-props.ts';
 
 const SECONDS = 30;
 const EVERY_NTH_FRAME = 2;

@@ -1,0 +1,133 @@
+import type { WatchedType } from '../aircraft/index.ts';
+import { Watch, type WatchEvent } from '../watch/index.ts';
+import type { CsvMapping } from './mapping.ts';
+import { RowReader } from './rows.ts';
+
+/** a place to begin at again is kept about this often, and only while nothing is going on */
+const PLACE_EVERY_S = 5;
+/** what the overview is drawn from, however long the file */
+const OVERVIEW_POINTS = 1200;
+const MOST_EVENTS = 5000;
+
+export interface Place {
+  t_s: number;
+  /** the watch was at rest here: it can be begun anew */
+  quiet: boolean;
+  at: ReturnType<RowReader['place']>;
+}
+
+/** What one pass over a recorded file found. */
+export interface Scanned {
+  rows: number;
+  repeated: number;
+  end_s: number;
+  events: WatchEvent[];
+  /** events beyond those that are kept */
+  unkept: number;
+  places: Place[];
+  /** highest speed, and highest temperature or oil pressure, in even steps of time */
+  overview: { t_s: number[]; speed: (number | null)[]; second: (number | null)[] };
+}
+
+/** Watches a whole file once, as fast as it can be read, in memory that does not grow with it. */
+export class Scan {
+  readonly reader: RowReader;
+  private readonly watch: Watch;
+  private readonly found: Scanned = {
+    rows: 0,
+    repeated: 0,
+    end_s: 0,
+    events: [],
+    unkept: 0,
+    places: [],
+    overview: { t_s: [], speed: [], second: [] },
+  };
+  private readonly iSpeed: number;
+  private readonly iSecond: number;
+  private bucket_s = 1;
+  private readonly speed = new Float64Array(2 * OVERVIEW_POINTS).fill(NaN);
+  private readonly second = new Float64Array(2 * OVERVIEW_POINTS).fill(NaN);
+  private nextPlace_s = 0;
+
+  constructor(type: WatchedType, mapping: CsvMapping, names: readonly string[]) {
+    const [spec] = type.startWatches;
+    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    this.iSpeed = index(spec.channels.speed);
+    this.iSecond = index(spec.kind === 'turbine' ? spec.channels.temperature : spec.channels.oilPressure);
+    this.watch = new Watch(type, {}, (event) => {
+      if (this.found.events.length < MOST_EVENTS) this.found.events.push(event);
+      else this.found.unkept++;
+    });
+    this.reader = new RowReader(mapping, type.channels, names, (t_s, values) => this.row(t_s, values));
+  }
+
+  get rows(): number {
+    return this.found.rows;
+  }
+
+  /** The pass is over. @throws BadRow for a bad last row */
+  finish(): Scanned {
+    this.reader.end();
+    const { found } = this;
+    this.watch.finish(found.end_s);
+    found.repeated = this.reader.repeated;
+    const points = Math.min(this.speed.length, Math.floor(found.end_s / this.bucket_s) + 1);
+    const orNull = (v: number): number | null => (Number.isNaN(v) ? null : v);
+    for (let i = 0; i < points; i++) {
+      found.overview.t_s.push(i * this.bucket_s);
+      found.overview.speed.push(orNull(this.speed[i]!));
+      found.overview.second.push(orNull(this.second[i]!));
+    }
+    return found;
+  }
+
+  private row(t_s: number, values: Float64Array): void {
+    const { found } = this;
+    found.rows++;
+    found.end_s = t_s;
+    this.watch.step(t_s, values);
+    if (t_s >= this.nextPlace_s) {
+      this.nextPlace_s = t_s + PLACE_EVERY_S;
+      found.places.push({ t_s, quiet: this.watch.phase === 'off', at: this.reader.place() });
+      if (found.places.length > 2 * OVERVIEW_POINTS) this.thin();
+    }
+    while (t_s / this.bucket_s >= this.speed.length) this.halve();
+    const at = Math.floor(t_s / this.bucket_s);
+    const speed = values[this.iSpeed]!;
+    const second = values[this.iSecond]!;
+    if (!(speed <= this.speed[at]!) && !Number.isNaN(speed)) this.speed[at] = speed;
+    if (!(second <= this.second[at]!) && !Number.isNaN(second)) this.second[at] = second;
+  }
+
+  /** Every second place goes, but not the last quiet one before a start. */
+  private thin(): void {
+    const { places } = this.found;
+    let kept = 0;
+    for (let i = 0; i < places.length; i++) {
+      const beforeStart = places[i]!.quiet && places[i + 1] && !places[i + 1]!.quiet;
+      if (i % 2 === 0 || beforeStart) places[kept++] = places[i]!;
+    }
+    places.length = kept;
+    this.nextPlace_s = places[kept - 1]!.t_s + (2 * this.found.end_s) / kept;
+  }
+
+  /** The overview's steps become twice as long. */
+  private halve(): void {
+    for (const column of [this.speed, this.second]) {
+      for (let i = 0; i < column.length / 2; i++) {
+        const [a, b] = [column[2 * i]!, column[2 * i + 1]!];
+        column[i] = Number.isNaN(a) ? b : Number.isNaN(b) ? a : Math.max(a, b);
+      }
+      column.fill(NaN, column.length / 2);
+    }
+    this.bucket_s *= 2;
+  }
+}
+
+/** Where to begin, to show `t_s` with a watch that knows what went before: the last rest of the engines, else a little earlier. */
+export function placeBefore(places: readonly Place[], t_s: number, lookBack_s: number): Place | null {
+  const before = places.filter((p) => p.t_s <= t_s);
+  const quiet = before.findLast((p) => p.quiet);
+  if (quiet && t_s - quiet.t_s <= lookBack_s) return quiet;
+  return before.findLast((p) => p.t_s <= t_s - Math.min(30, t_s)) ?? null;
+}
