@@ -13,14 +13,15 @@ export interface Stage {
   text(selector: string): Promise<string>;
 }
 
-export function useStage(): Stage {
+/** @param tails the aircraft that a stand-in is wired to */
+export function useStage(tails?: readonly string[]): Stage {
   let rouse: Rouse;
   let chrome: Chrome;
   let open: OpenPage;
   let call: Caller;
   beforeAll(async () => {
     [rouse, chrome] = await Promise.all([
-      Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist') }),
+      Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist'), ...(tails && { tails }) }),
       launchChrome(),
     ]);
     call = new Caller(rouse.base);

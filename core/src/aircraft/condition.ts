@@ -5,9 +5,21 @@ import type { ChannelTest, Condition } from './condition-schema.ts';
 export type Verdict = true | false | 'unknown';
 
 type Node =
-  | { kind: 'test'; test: ChannelTest; index: number; for_s: number; since_s: number; verdict: Verdict }
+  | {
+      kind: 'test';
+      test: ChannelTest;
+      index: number;
+      for_s: number;
+      since_s: number;
+      seen_s: number;
+      lost: boolean;
+      verdict: Verdict;
+    }
   | { kind: 'all' | 'any'; parts: Node[] }
   | { kind: 'not'; part: Node };
+
+/** a reading that is lost for no longer than this has not ended a dwell */
+const BRIDGED_S = 0.3;
 
 /** A condition bound to the columns of a frame; it remembers since when each of its tests has been true. */
 export class Sensed {
@@ -35,7 +47,16 @@ function bind(condition: Condition, channels: readonly Channel[]): Node {
   if ('not' in condition) return { kind: 'not', part: bind(condition.not, channels) };
   const index = channels.findIndex((c) => c.id === condition.channel);
   if (index < 0) throw new RangeError(`there is no channel named ${condition.channel}`);
-  return { kind: 'test', test: condition, index, for_s: condition.for ?? 0, since_s: NaN, verdict: 'unknown' };
+  return {
+    kind: 'test',
+    test: condition,
+    index,
+    for_s: condition.for ?? 0,
+    since_s: NaN,
+    seen_s: NaN,
+    lost: false,
+    verdict: 'unknown',
+  };
 }
 
 function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
@@ -43,9 +64,14 @@ function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
     case 'test': {
       const now = holds(node.test, values[node.index] ?? NaN);
       if (now !== true) {
-        node.since_s = NaN;
+        if (now === 'unknown') node.lost = true;
+        else node.since_s = NaN;
         return now;
       }
+      // a sample or two that were lost on the line do not end what lasts; a longer loss does
+      if (node.lost && t_s - node.seen_s > BRIDGED_S) node.since_s = NaN;
+      node.lost = false;
+      node.seen_s = t_s;
       if (Number.isNaN(node.since_s)) node.since_s = t_s;
       return t_s - node.since_s >= node.for_s - 1e-9;
     }

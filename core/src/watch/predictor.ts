@@ -14,6 +14,8 @@ export class PeakPredictor {
   private lastT_C = NaN;
   private lastN = NaN;
   private baseline_C = NaN;
+  /** since the last sample that had both readings */
+  private unseen_s = 0;
   private tau_s = 0;
   private pace_s = NaN;
   private perSecond = 0;
@@ -34,6 +36,7 @@ export class PeakPredictor {
     this.lastT_C = NaN;
     this.lastN = NaN;
     this.baseline_C = NaN;
+    this.unseen_s = 0;
   }
 
   get rate_K_s(): number {
@@ -68,8 +71,13 @@ export class PeakPredictor {
   }
 
   /** One sample. NaN in either reading leaves the estimates as they are. */
-  update(dt_s: number, ng_pct: number, tot_C: number): void {
-    if (Number.isNaN(ng_pct) || Number.isNaN(tot_C)) return;
+  update(frame_s: number, ng_pct: number, tot_C: number): void {
+    if (Number.isNaN(ng_pct) || Number.isNaN(tot_C)) {
+      this.unseen_s += frame_s;
+      return;
+    }
+    const dt_s = frame_s + this.unseen_s;
+    this.unseen_s = 0;
     if (Number.isNaN(this.lastT_C)) {
       this.Tf_C = tot_C;
       this.gas_C = tot_C;

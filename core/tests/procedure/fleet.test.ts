@@ -43,11 +43,12 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
 
   test('every item is on the list in some way of working', () => {
     const reached = new Set<string>();
-    const decisions = type.items.flatMap((i) => (i.kind === 'decide' ? i.alternatives.map((a) => [i.id, a.id]) : []));
+    const answers = type.items.flatMap((i) => (i.kind === 'decide' ? i.alternatives.map((a) => [i.id, a.id]) : []));
     for (const ways of [{}, ...waysToTry(type)])
-      for (const decided of [[], ...decisions]) {
-        const state = { ...reduceRun([]), ways, decisions: decided.length ? { [decided[0]!]: decided[1]! } : {} };
-        for (const item of procedureOf(type, state)) reached.add(item.id);
+      for (const decided of [[], ...answers]) {
+        const decisions = decided.length ? { [decided[0]!]: decided[1]! } : {};
+        for (const source of ['stand-in', 'by-hand'] as const)
+          for (const item of procedureOf(type, { ...reduceRun([]), source, ways, decisions })) reached.add(item.id);
       }
     expect(type.items.filter((i) => !reached.has(i.id)).map((i) => i.id)).toEqual([]);
   });

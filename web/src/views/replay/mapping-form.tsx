@@ -30,10 +30,11 @@ const Form = styled.form`
     display: grid;
     gap: 10px;
   }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
+`;
+
+const Columns = styled.table`
+  border-collapse: collapse;
+  width: 100%;
   th,
   td {
     text-align: left;
@@ -111,7 +112,7 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
     >
       <section>
         <Small>Columns{kept ? ', as kept from the last file of this kind' : ''}</Small>
-        <table>
+        <Columns>
           <thead>
             <tr>
               <th scope="col">In the file</th>
@@ -183,7 +184,7 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
               );
             })}
           </tbody>
-        </table>
+        </Columns>
       </section>
       <section>
         <Small>Time</Small>

@@ -12,12 +12,18 @@ import type { FollowedRun } from '../../run/run-slice.ts';
 import { usePilot } from './pilot.ts';
 import { WalkRound } from './walk-round.tsx';
 
+const Column = styled.div`
+  grid-row: 1 / -1;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  overflow: auto;
+  min-height: 0;
+`;
+
 const Moments = styled.ol`
   display: grid;
   gap: 8px;
-  overflow: auto;
-  min-height: 0;
-  align-content: start;
   li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
@@ -97,7 +103,7 @@ function HandTimed({
   const status = useAppSelector((s) => s.run.status);
   const now_s = runClock(status, followed.detail.openedAt);
   return (
-    <>
+    <Column>
       <ChartTitle
         title={`${title}, timed by hand`}
         about={start.began_s === null ? 'tap each moment as you see it' : `T+${stopwatch(now_s - start.began_s)}`}
@@ -133,7 +139,7 @@ function HandTimed({
           ))}
         </ul>
       </Unseen>
-    </>
+    </Column>
   );
 }
 

@@ -1,0 +1,132 @@
+import { CLEAN_LINE } from '@rouse/core/contract';
+import { reduceRun } from '@rouse/core/procedure';
+import { expect, test } from 'vitest';
+import { FLEET } from '../../server/src/demo/identity.ts';
+import { goodBrief } from '../rouse.ts';
+import { seriousFindings } from './chrome.ts';
+import { answerByKeyboard, presentItem } from './pilot.ts';
+import { useStage } from './stage.ts';
+
+const stage = useStage(['QV-SKY', 'QV-TRN', 'QV-COR', 'QV-ERN']);
+const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
+
+/** A run of a tail, worked up to one of its items, on the screen. */
+async function openAt(tail: string, preset: string, until: string, byHand = false): Promise<string> {
+  await stage.call.choose(preset, idOf(tail));
+  const { body } = await stage.call.post('/runs', { aircraft: idOf(tail), brief: goodBrief(idOf(tail)), byHand });
+  const run = body.run!;
+  await stage.call.work(run, until);
+  await stage.open.page.goto(`${stage.rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
+  await stage.open.page.waitForSelector(`[data-item="${until}"]`);
+  return run;
+}
+
+const cardSays = (words: string, within_ms = 60_000) =>
+  stage.open.page.waitForFunction(
+    (w) => document.querySelector('[data-item]')?.textContent?.includes(w),
+    { timeout: within_ms },
+    words,
+  );
+
+test(
+  'a piston start: cranks, fires, has oil and charges, then the record draws its speed',
+  { timeout: 90_000 },
+  async () => {
+    const { page } = stage.open;
+    const run = await openAt('QV-TRN', 'mild', 'start-engine');
+    await page.keyboard.press('s');
+    await cardSays('Idle stable');
+    expect(await stage.text('[aria-label="Drawings"]')).toContain('engine speed in % over seconds from the starter');
+    await page.waitForSelector('[data-item="oil-up"]', { timeout: 30_000 });
+    const done = (await stage.call.detail(run)).entries.find((e) => e.kind === 'start-done');
+    expect(done).toMatchObject({ watch: 'engine-1-start' });
+    await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+    await page.waitForSelector('svg[aria-label^="Engine speed over the seconds"] polyline');
+  },
+);
+
+test('the second engine waits for the generator: how long is said, then it is open', { timeout: 180_000 }, async () => {
+  const { page } = stage.open;
+  const run = await openAt('QV-ERN', 'mild', 'load-2');
+  await page.waitForFunction(
+    () => /\d+ A[\s\S]*about 0:\d\d/.test(document.querySelector('[data-item="load-2"]')?.textContent ?? ''),
+    { timeout: 40_000 },
+  );
+  await page.waitForSelector('[data-item="start-1-second"]', { timeout: 90_000 });
+  await page.keyboard.press('s');
+  await page.waitForFunction(() => document.body.textContent?.includes('Engine 1 start'));
+  await page.waitForSelector('[data-item="generator-1-second"]', { timeout: 60_000 });
+  const { entries } = await stage.call.detail(run);
+  expect(entries.filter((e) => e.kind === 'start-done').map((e) => e.watch)).toEqual([
+    'engine-2-start',
+    'engine-1-start',
+  ]);
+  expect(entries.filter((e) => e.kind === 'cue' && e.code.startsWith('gate'))).toEqual([]);
+});
+
+test('a hot start of the manual turbine, stopped by keyboard; what must follow is on the screen', async () => {
+  const { page } = stage.open;
+  await openAt('QV-COR', 'hot-start', 'start-engine');
+  await page.keyboard.press('s');
+  await page.waitForSelector('[data-abort="hot"]', { timeout: 40_000 });
+  expect(await presentItem(page)).toBe('hot-grip');
+  for (const id of ['hot-grip', 'hot-motor']) {
+    await page.waitForSelector(`[data-item="${id}"]`);
+    await answerByKeyboard(page, id);
+  }
+  await page.waitForSelector('[data-item="hot-starter-off"]', { timeout: 60_000 });
+  expect(await page.$eval('[data-next]', (e) => (e as HTMLElement).dataset['next'])).toBe('after-inspection');
+  expect(await stage.text('[data-next]')).toContain('Hot section');
+  expect(await seriousFindings(page)).toEqual([]);
+});
+
+test('a start timed by hand: moments by Space, a late one marked, the peak typed, and what nobody can judge said', async () => {
+  const { page } = stage.open;
+  const run = await openAt('QV-COR', 'mild', 'start-engine', true);
+  expect(await stage.text('[data-source]')).toContain('By hand');
+  expect(await stage.text('[aria-label="What cannot be judged"]')).toContain('hangs');
+  for (const moment of ['Starter on', 'Fuel open', 'Light-off']) {
+    await page.waitForSelector(`[data-moment="${moment}"]`);
+    await page.keyboard.press('Space');
+  }
+  await page.waitForSelector('[data-moment="Rotor turning"]');
+  const target = await page.$eval('[data-moment]', (e) => e.getBoundingClientRect().height);
+  expect(target).toBeGreaterThanOrEqual(96);
+  // the pilot was slow: the deadline of this moment runs out before it is tapped
+  await page.waitForFunction(() => document.querySelector('[data-moment] [role="alert"]') !== null, {
+    timeout: 25_000,
+  });
+  for (const moment of ['Rotor turning', 'Starter off', 'Idle']) {
+    await page.waitForSelector(`[data-moment="${moment}"]`);
+    await page.keyboard.press('Space');
+    if (moment === 'Rotor turning') await page.waitForSelector('[data-verdict="late"]');
+  }
+  await page.waitForSelector('[data-item="peak"]');
+  await page.focus('#figure');
+  await page.keyboard.type('hot');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('#figure-help[role="alert"]');
+  await page.$eval('#figure', (e) => (e as HTMLInputElement).select());
+  await page.keyboard.type('684');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[data-item="oil-up"]');
+  const { entries } = await stage.call.detail(run);
+  expect(reduceRun(entries).items['peak']).toMatchObject({ status: 'done', value: 684 });
+  expect(entries.some((e) => e.kind === 'start-state')).toBe(false); // the line was live, and was not listened to
+});
+
+test('over NMEA and UDP, with lines lost and garbled, the start is watched and the poor line is said', async () => {
+  const { page } = stage.open;
+  const line = { ...CLEAN_LINE, format: 'nmea', transport: 'udp', drop: 0.05, corrupt: 0.05, repeat: 0.05 };
+  expect((await stage.call.post('/stand-in/line', { aircraft: idOf('QV-SKY'), line })).status).toBe(200);
+  const run = await openAt('QV-SKY', 'mild', 'start-engine');
+  await page.waitForFunction(() => /poor line: \d+ % unreadable/.test(document.body.textContent ?? ''), {
+    timeout: 20_000,
+  });
+  await page.keyboard.press('s');
+  await page.waitForSelector('[data-item="generator-on"]', { timeout: 60_000 });
+  const { entries } = await stage.call.detail(run);
+  expect(entries.some((e) => e.kind === 'start-done')).toBe(true);
+  expect(entries.some((e) => e.kind === 'abort')).toBe(false);
+  await stage.call.post('/stand-in/line', { aircraft: idOf('QV-SKY'), line: CLEAN_LINE });
+});
