@@ -6,8 +6,10 @@ import { live } from './live.ts';
 import { type Line, tenMinutes } from './measure.ts';
 import { pages } from './pages.ts';
 import { procedure } from './procedure.ts';
+import { replay } from './replay.ts';
 import { simulator } from './simulator.ts';
 import { watch } from './watch.ts';
+import { watchHour } from './watch-hour.ts';
 
 const only = process.argv[2];
 const wanted = (name: string): boolean => only === undefined || only === name;
@@ -20,6 +22,8 @@ if (wanted('watch') || wanted('codec')) {
   if (wanted('watch')) lines.push(watch(trace));
   if (wanted('codec')) lines.push(codec(trace));
 }
+if (wanted('watch')) lines.push(watchHour());
+if (wanted('replay')) lines.push(...replay());
 if (wanted('alarms')) lines.push(...alarms());
 if (wanted('procedure')) lines.push(...procedure());
 if (wanted('pages')) lines.push(...pages());

@@ -41,7 +41,7 @@ export function watch(trace: Trace): Line {
     value: parsing / replaying,
     unit: 'x faster',
     wanted: 'at least',
-    target: 50,
+    target: 40,
     remark: `${ns(replaying)} ns a frame replayed, ${ns(stepping)} ns when each comes alone, ${ns(parsing)} ns parsed, over a whole ten-minute run`,
   };
 }
