@@ -2,6 +2,7 @@
 import os from 'node:os';
 import { alarms } from './alarms.ts';
 import { codec } from './codec.ts';
+import { cue } from './cue.ts';
 import { live } from './live.ts';
 import { type Line, tenMinutes } from './measure.ts';
 import { pages } from './pages.ts';
@@ -28,6 +29,7 @@ if (wanted('alarms')) lines.push(...alarms());
 if (wanted('procedure')) lines.push(...procedure());
 if (wanted('pages')) lines.push(...pages());
 if (wanted('live')) lines.push(await live());
+if (wanted('cue')) lines.push(...(await cue()));
 
 let missed = 0;
 for (const { name, value, unit, wanted: way, target, remark } of lines) {
