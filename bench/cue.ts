@@ -25,7 +25,7 @@ export async function cue(): Promise<Line[]> {
     await page.evaluateOnNewDocument(() => {
       const heard: number[] = [];
       Object.assign(window, { heard });
-      const { start } = OscillatorNode.prototype;
+      const start = Reflect.get(OscillatorNode.prototype, 'start') as (this: OscillatorNode, when?: number) => void;
       OscillatorNode.prototype.start = function (this: OscillatorNode, when?: number) {
         heard.push(performance.timeOrigin + performance.now());
         return start.call(this, when);

@@ -7,6 +7,7 @@ import {
   PistonPlant,
   setInput,
 } from '@rouse/core/simulator';
+import { compiledPiston } from './compiled/piston.ts';
 import { types } from '../tests/skerry.ts';
 import { best, type Line } from './measure.ts';
 
@@ -14,7 +15,9 @@ const SIMULATED_S = 600;
 
 /** Each plant from cold through a start to idle and on, sensors with noise, on one core. */
 export function simulator(): Line[] {
+  const compiled = compiledPiston(parametersOf('T2') as PistonParameters);
   return [
+    ...(compiled ? [compiled] : []),
     line('T2, 100 Hz', 2000, piston(parametersOf('T2') as PistonParameters)),
     ...(
       [

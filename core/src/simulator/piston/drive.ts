@@ -1,4 +1,4 @@
-import { exp, pow, sin } from '../elementary.ts';
+import { exp, pow } from '../elementary.ts';
 import { clip, KELVIN, R_AIR } from '../physics.ts';
 import type { PistonControls, PistonFaults } from './controls.ts';
 import type { PistonState } from './state.ts';
@@ -69,9 +69,7 @@ function beltCapacity(x: PistonState, f: PistonFaults): number {
   const F = x.fb * p.f_belt_n * f.tension;
   if (F === 0) return 0;
   const rim = x.we * p.r_sh_m;
-  const k = exp((p.mu_belt / sin((p.half_v_deg * Math.PI) / 180)) * p.wrap_rad);
-  const ratio = (k - 1) / (k + 1);
   const heat = x.Tblt < p.t_glaze_c ? 1 : Math.max(0.35, 1 - (x.Tblt - p.t_glaze_c) / 120);
   const mf = f.beltMu * heat * (1 - 0.5 * x.glaze);
-  return 2 * Math.max(F - p.m_belt_kg_per_m * rim * rim, 0) * pow(ratio, 1 / Math.max(mf, 0.05)) * p.r_sh_m;
+  return 2 * Math.max(F - p.m_belt_kg_per_m * rim * rim, 0) * pow(x.gripRatio, 1 / Math.max(mf, 0.05)) * p.r_sh_m;
 }

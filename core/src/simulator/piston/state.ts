@@ -1,4 +1,4 @@
-import { pow } from '../elementary.ts';
+import { exp, pow, sin } from '../elementary.ts';
 import type { PistonParameters } from '../../aircraft/index.ts';
 import { KELVIN, R_AIR } from '../physics.ts';
 import { overWater_Pa } from './vapour.ts';
@@ -98,9 +98,16 @@ export class PistonState {
   sum_mf = 0;
   sum_comp = 0;
 
+  /** what the parameters alone decide: compression of the charge, and the two sides of a belt that grips */
+  readonly compressed: number;
+  readonly gripRatio: number;
+
   constructor(p: PistonParameters, env: Partial<PistonEnvironment> = {}) {
     this.p = p;
     this.injected = p.induction === 'injection';
+    this.compressed = pow(p.r_c, 0.3);
+    const sides = exp((p.mu_belt / sin((p.half_v_deg * Math.PI) / 180)) * p.wrap_rad);
+    this.gripRatio = (sides - 1) / (sides + 1);
     this.env = { oat: 15, dew: 5, pa_ft: 0, wind: 0, ...env };
     const { oat } = this.env;
     this.Th = this.To = this.Tc = this.Tb = this.Tcb = this.Tmuff = this.Tfl = oat;
