@@ -1,8 +1,11 @@
 // The pictures of docs/screenshots, from a running demo in which no run is open.
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Page } from 'puppeteer-core';
+import type { Today } from '@rouse/core/contract';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { Caller } from '../caller.ts';
+import { Caller, goodBrief } from '../caller.ts';
 import { ROOT } from '../skerry.ts';
 import { launchChrome } from './chrome.ts';
 import {
@@ -57,6 +60,66 @@ const figureAbove = (channel: string, value: number): Promise<unknown> =>
     value,
   );
 
+/** A run of a tail, worked up to one of its items. */
+async function openAt(
+  tail: string,
+  until: string,
+  options: { preset?: string; byHand?: boolean } = {},
+): Promise<string> {
+  const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
+  if (options.preset) await call.choose(options.preset, aircraftId);
+  const { body } = await call.post('/runs', {
+    aircraft: aircraftId,
+    brief: goodBrief(aircraftId),
+    byHand: options.byHand ?? false,
+  });
+  await call.work(body.run!, until);
+  await at(`/start/${body.run!}`);
+  await page.waitForSelector(`[data-item="${until}"]`);
+  return body.run!;
+}
+
+/** The other kinds of engines, and the other sources. */
+async function sourcesAndKinds(): Promise<void> {
+  await openAt('QV-ERN', 'load-2', { preset: 'tired-battery' });
+  await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('about'), {
+    timeout: 60_000,
+  });
+  await shot('second-engine-day');
+  await openAt('QV-TRN', 'start-engine', { preset: 'mild' });
+  await page.keyboard.press('s');
+  await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('Idle stable'), {
+    timeout: 60_000,
+  });
+  await shot('piston-night', 'night');
+  await openAt('QV-COR', 'start-engine', { byHand: true });
+  for (const moment of ['Starter on', 'Fuel open', 'Light-off']) {
+    await page.waitForSelector(`[data-moment="${moment}"]`);
+    await page.keyboard.press('Space');
+  }
+  await page.waitForSelector('[data-moment="Rotor turning"]');
+  await shot('by-hand-day');
+  await call.settle();
+
+  await at('/replay');
+  const input = (await page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+  const [hot] = (await call.get<Today>('/today')).aircraft.find((a) => a.tail === 'QV-SKY')!.recent;
+  const csv = await fetch(`${BASE}/api/runs/${hot!.run}/trace.csv`);
+  const place = path.join(mkdtempSync(path.join(tmpdir(), 'rouse-')), 'recorder.csv');
+  writeFileSync(place, await csv.text());
+  await input.uploadFile(place);
+  await page.waitForSelector('[data-column]');
+  await page.$$eval('button', (buttons) => buttons.find((b) => b.textContent === 'Read the whole file')!.click());
+  await page.waitForSelector('[aria-label="What the watch says of this file"] button');
+  await page.$$eval('[aria-label="What the watch says of this file"] button', (buttons) =>
+    buttons.find((b) => b.textContent?.includes('Rotor turning'))!.click(),
+  );
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="nr"] b')?.textContent) > 8, {
+    timeout: 30_000,
+  });
+  await shot('replay-day');
+}
+
 try {
   await choose('mild');
   await at('/');
@@ -105,6 +168,8 @@ try {
   await page.waitForSelector('[data-chain]');
   await shot('debrief-day');
   await shot('debrief-night', 'night');
+
+  await sourcesAndKinds();
 
   await choose('hot-start');
   await beginByKeyboard(page, BASE);

@@ -41,6 +41,17 @@ async function asked(page: Page): Promise<string> {
   });
 }
 
+/** Where the present item stands: which it is, whose turn, which stage, and what was refused. Runs in the page. */
+function standOfCard(): string {
+  const card = document.querySelector('[data-item]') as HTMLElement | null;
+  return [
+    card?.dataset['item'],
+    (card?.querySelector('[data-turn]') as HTMLElement | null)?.dataset['turn'],
+    card?.querySelector('li[data-status="now"]')?.textContent,
+    card?.querySelector('[role="alert"]')?.textContent,
+  ].join('|');
+}
+
 /** Answers the present item with the keyboard as a pilot does who finds everything as it should be. */
 export async function answerByKeyboard(page: Page, id: string): Promise<void> {
   if (STAND_IN.has(id) && (await page.$eval('[data-item]', (card) => card.textContent.includes('stand-in')))) {
@@ -77,18 +88,13 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
         (document.querySelector('[data-item] [data-verdict]') as HTMLElement | null)?.dataset['verdict'] !== 'false',
       { polling: 50, timeout: 60_000 },
     );
-    const before = await page.$eval('[data-item]', (e) => e.textContent);
+    const before = await page.evaluate(standOfCard);
     await page.keyboard.press('Space');
-    // a stage or a reading moves the card on; a word leaves it
-    await page.waitForFunction(
-      (was, text) => {
-        const card = document.querySelector('[data-item]') as HTMLElement | null;
-        return card?.dataset['item'] !== was || card.textContent !== text;
-      },
-      { polling: 50, timeout: 60_000 },
-      id,
-      before,
-    );
+    // a stage, a turn or a word moves the card on; its clock and its readings do not
+    await page.waitForFunction(`(${standOfCard.toString()})() !== ${JSON.stringify(before)}`, {
+      polling: 50,
+      timeout: 60_000,
+    });
     return;
   }
   await leaveItem(page, id);
