@@ -258,7 +258,9 @@ export class LiveAircraft {
           this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
       }),
       watch:
-        isWatched(this.type) && row.source !== 'by-hand' ? new Watch(this.type, corridors, (event) => this.events.push(event)) : null,
+        isWatched(this.type) && row.source !== 'by-hand'
+          ? new Watch(this.type, corridors, (event) => this.events.push(event))
+          : null,
       runner: new Runner(this.type),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),

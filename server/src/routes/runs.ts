@@ -42,7 +42,8 @@ export function runRoutes(services: Services): Router {
     const held = brief.holds.find((h) => h.severity === 'no-go' || !(entered.accepted[h.id] ?? '').trim());
     if (held) throw new Refusal('brief-held', `${held.title}. ${held.words}`, { path: `brief.accepted.${held.id}` });
     const { type } = aircraft;
-    const state = aircraft.wired && !byHand ? await standIn.send({ cmd: 'state', type: type.id }).catch(() => null) : null;
+    const state =
+      aircraft.wired && !byHand ? await standIn.send({ cmd: 'state', type: type.id }).catch(() => null) : null;
     const preset = type.standIn.find((p) => p.id === state?.preset);
     // a stand-in begins every run as its conditions say, whatever was done to it before
     if (preset && !aircraft.openRunId) await standIn.send({ cmd: 'reset', type: type.id, preset: preset.id });
