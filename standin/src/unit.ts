@@ -3,6 +3,7 @@ import { writeDeviceLine, writeNmeaFrame } from '@rouse/core/format';
 import {
   CLEAN_LINE,
   lineSchema,
+  type Pace,
   type StandInAnswer,
   type StandInCommand,
   type StandInLine,
@@ -29,6 +30,9 @@ export class Unit {
   private preset: string;
   private line: StandInLine = CLEAN_LINE;
   private streaming = true;
+  private pace: Pace = 1;
+  /** twenty-millisecond beats of the wall clock; a hurried aircraft lives several frames in each */
+  private beats = 0;
   private frames = 0;
   private epoch_ms = Date.now();
   private timer: NodeJS.Timeout | undefined;
@@ -44,6 +48,7 @@ export class Unit {
   start(): void {
     this.epoch_ms = Date.now();
     this.frames = 0;
+    this.beats = 0;
     this.next();
   }
 
@@ -59,6 +64,7 @@ export class Unit {
         this.preset = command.preset;
         this.cockpit = this.prepare(command.preset, command.seed ?? Date.now() & 0xffff);
         this.streaming = true;
+        this.pace = 1;
         break;
       case 'move':
         try {
@@ -78,6 +84,9 @@ export class Unit {
         this.carrier.use(this.line.transport);
         break;
       }
+      case 'pace':
+        this.pace = command.times;
+        break;
       case 'state':
         break;
     }
@@ -108,13 +117,16 @@ export class Unit {
 
   /** Self-correcting: the wait is measured from the epoch, so that errors do not add up. */
   private next(): void {
-    const late = Date.now() - (this.epoch_ms + (this.frames + 1) * TICK_MS);
+    const late = Date.now() - (this.epoch_ms + (this.beats + 1) * TICK_MS);
     if (late > MAX_BEHIND_MS) this.epoch_ms += late;
     this.timer = setTimeout(
       () => {
-        this.frames++;
-        const values = this.cockpit.tick();
-        if (this.streaming) this.sendFrame(values);
+        this.beats++;
+        for (let i = 0; i < this.pace; i++) {
+          this.frames++;
+          const values = this.cockpit.tick();
+          if (this.streaming) this.sendFrame(values);
+        }
         this.next();
       },
       Math.max(0, -late),

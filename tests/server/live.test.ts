@@ -138,3 +138,27 @@ test('a device that falls silent makes everything unknown within a second, and s
   await call.waitFor(run, (e) => e.kind === 'cue' && e.code === 'source-back', 5000);
   socket.close();
 });
+
+test('a simulated aircraft can be hurried: its run clock goes ahead, frames come without a hole, the wall does not', async () => {
+  await call.settle();
+  await call.choose('mild');
+  const hurried = await call.open();
+  const opened_ms = Date.now();
+  expect((await call.post('/stand-in/pace', { run: hurried, times: 3 })).status).toBe(400);
+  expect((await call.post('/stand-in/pace', { run: hurried, times: 8 })).status).toBe(200);
+  const entry = await waitUntil(async () => {
+    const { body } = await call.writeNext(hurried, { kind: 'mark', words: '' });
+    return (body.t ?? 0) > 20 ? body : null;
+  });
+  expect(entry.t! - (Date.now() - opened_ms) / 1000).toBeGreaterThan(10);
+  expect((await call.post('/stand-in/pace', { run: hurried, times: 1 })).status).toBe(200);
+  const bytes = await (await fetch(`${call.base}/api/runs/${hurried}/trace`)).arrayBuffer();
+  const { t_s } = decodeChunk(
+    new Uint8Array(bytes),
+    skerry.channels.map((c) => c.id),
+  );
+  const steps = [...t_s].slice(1).map((t, i) => Math.round((t - t_s[i]!) * 1000));
+  expect(steps.filter((s) => s !== 20)).toEqual([]);
+  const byHand = await call.post('/stand-in/pace', { run: '0193a000-0000-7000-8000-00000000dead', times: 2 });
+  expect(byHand.status).toBe(404);
+});

@@ -74,6 +74,7 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   storedTo_s: 22,
   arrivedAt_ms: 0,
   quality: null,
+  pace: 1,
   watch: { ...snapshot, ...watch, starts: [{ ...going, ...start }] },
 });
 

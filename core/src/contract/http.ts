@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type BriefContext, briefInputSchema } from '../brief/index.ts';
 import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
-import { lineSchema, type StandInLine } from './stand-in.ts';
+import { lineSchema, paceSchema, type StandInLine } from './stand-in.ts';
 import type { Compared } from '../health/index.ts';
 import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
 import type { Corridor } from '../watch/index.ts';
@@ -24,6 +24,7 @@ export const standInLineSchema = z.strictObject({ aircraft: z.uuid(), line: line
 const header = z.string().min(1).max(20_000);
 export const mappingKeySchema = z.strictObject({ header });
 export const keptMappingSchema = z.strictObject({ header, mapping: csvMappingSchema });
+export const hurrySchema = z.strictObject({ run: z.uuid(), times: paceSchema });
 export const moveSchema = z.strictObject({ run: z.uuid(), item: z.string().min(1) });
 
 export interface RunSummary {

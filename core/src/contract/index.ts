@@ -4,6 +4,8 @@ export {
   CLEAN_LINE,
   type LineFaults,
   lineSchema,
+  type Pace,
+  PACES,
   type StandInAnswer,
   type StandInCommand,
   standInCommandSchema,

@@ -1,5 +1,6 @@
 import type { Quality } from '../format/index.ts';
 import type { Entry } from '../procedure/index.ts';
+import type { Pace } from './stand-in.ts';
 import type { WatchSnapshot } from '../watch/index.ts';
 
 /** Is there data: frames are coming, they have stopped, or nothing is connected. */
@@ -16,6 +17,8 @@ export type LiveMessage =
       /** null while no line has come */
       quality: Quality | null;
       storedTo_s: number | null;
+      /** how many times faster than life a simulated aircraft lives */
+      pace: Pace;
       watch: WatchSnapshot | null;
     };
 

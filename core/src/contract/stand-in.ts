@@ -24,6 +24,10 @@ export const CLEAN_LINE: StandInLine = {
   delay_ms: 0,
 };
 
+export const PACES = [1, 2, 4, 8] as const;
+export const paceSchema = z.union(PACES.map((p) => z.literal(p)));
+export type Pace = (typeof PACES)[number];
+
 /** `type` names the unit, by the type of its aircraft; the first one without it. */
 const unit = { type: z.string().optional() };
 
@@ -34,6 +38,8 @@ export const standInCommandSchema = z.discriminatedUnion('cmd', [
   /** off: the unit stays connected and says nothing, as one that has lost its power */
   z.strictObject({ ...unit, cmd: z.literal('stream'), on: z.boolean() }),
   z.strictObject({ ...unit, cmd: z.literal('line'), ...lineSchema.partial().shape }),
+  /** how many times faster than life the simulated aircraft lives */
+  z.strictObject({ ...unit, cmd: z.literal('pace'), times: paceSchema }),
   z.strictObject({ ...unit, cmd: z.literal('state') }),
 ]);
 export type StandInCommand = z.infer<typeof standInCommandSchema>;

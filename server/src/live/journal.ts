@@ -35,6 +35,8 @@ export class Journal {
   private queue: Promise<unknown> = Promise.resolve();
   private readonly pool: pg.Pool;
   private readonly operatorId: string;
+  /** how far the run clock is before the wall clock, ms */
+  ahead_ms = 0;
   private readonly clock: Clock;
   private readonly onAppended: (entries: readonly Entry[]) => void;
 
@@ -57,9 +59,9 @@ export class Journal {
     this.onAppended = onAppended;
   }
 
-  /** Seconds of the run clock now. */
+  /** Seconds of the run clock now; a simulated aircraft that was hurried is ahead of the wall. */
   runClock(): number {
-    return (this.clock.now() - this.run.openedAt.getTime()) / 1000;
+    return (this.clock.now() + this.ahead_ms - this.run.openedAt.getTime()) / 1000;
   }
 
   /** What the watch, or the program itself, writes; it may be nothing. `alongside` joins the same transaction. */

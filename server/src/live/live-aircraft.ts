@@ -1,5 +1,5 @@
 import { isWatched, type TypeFile } from '@rouse/core/aircraft';
-import { FRAME_HEADER, type LiveMessage, packFrame, type SourceState } from '@rouse/core/contract';
+import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
 import { featuresOf } from '@rouse/core/health';
 import { type BriefRecord, type Entry, type Payload, Runner, waitsOf } from '@rouse/core/procedure';
@@ -65,6 +65,9 @@ export class LiveAircraft {
   private latestAt_ms = NaN;
   private lastT_s = -Infinity;
   private unitZero_ms = NaN;
+  private lastUnit_ms = NaN;
+  /** how many times faster than life the stand-in of this aircraft lives */
+  pace: Pace = 1;
   private frames = 0;
   private badLines = 0;
   private readonly events: WatchEvent[] = [];
@@ -81,6 +84,11 @@ export class LiveAircraft {
 
   get openRunId(): string | null {
     return this.open?.row.runId ?? null;
+  }
+
+  /** Whether the open run lives on a simulated aircraft. */
+  get simulated(): boolean {
+    return this.open?.row.source === 'stand-in';
   }
 
   /** The open run that has this id. */
@@ -111,6 +119,8 @@ export class LiveAircraft {
       this.events.length = 0;
       open.watch?.replay(trace);
       this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
+      // a run that was hurried before goes on from its own clock
+      open.journal.ahead_ms = Math.max(0, (this.lastT_s - open.journal.runClock()) * 1000);
       const missed = this.events.splice(0).filter((event) => !isWritten(event, entries));
       this.open = open;
       this.deps.log.info(
@@ -146,6 +156,7 @@ export class LiveAircraft {
     });
     const open = this.assemble(row, [], corridors);
     this.lastT_s = -Infinity;
+    this.pace = 1;
     await open.journal.append([
       {
         by,
@@ -181,10 +192,15 @@ export class LiveAircraft {
     this.quality.frame(now / 1000);
     this.latestAt_ms = now;
     const unit_ms = this.reader.t_s * 1000;
-    if (!(Math.abs(now - unit_ms - this.unitZero_ms) < RESYNC_AFTER_MS)) this.unitZero_ms = now - unit_ms;
+    const expected_ms = now + (this.open?.journal.ahead_ms ?? 0);
+    const ahead_ms = this.unitZero_ms + unit_ms - expected_ms;
+    const hurried = this.pace > 1 && ahead_ms > 0 && unit_ms - this.lastUnit_ms < RESYNC_AFTER_MS;
+    if (!(Math.abs(ahead_ms) < RESYNC_AFTER_MS) && !hurried) this.unitZero_ms = expected_ms - unit_ms;
+    this.lastUnit_ms = unit_ms;
     const open = this.open;
     // a run by hand takes nothing from the line
     if (!open || open.row.source === 'by-hand') return;
+    if (this.pace > 1) open.journal.ahead_ms = Math.max(open.journal.ahead_ms, this.unitZero_ms + unit_ms - now);
     const t_s = Math.round(this.unitZero_ms + unit_ms - open.row.openedAt.getTime()) / 1000;
     if (t_s <= this.lastT_s || t_s < 0) return;
     this.lastT_s = t_s;
@@ -336,6 +352,7 @@ export class LiveAircraft {
       t_s,
       source: this.source(),
       quality: this.quality.over(this.deps.clock.now() / 1000),
+      pace: this.pace,
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
       watch: open.watch && snapshotOf(open.watch, this.type),
     });

@@ -1,4 +1,11 @@
-import { moveSchema, presetSchema, standInLineSchema, type StandInState, type Today } from '@rouse/core/contract';
+import {
+  hurrySchema,
+  moveSchema,
+  presetSchema,
+  standInLineSchema,
+  type StandInState,
+  type Today,
+} from '@rouse/core/contract';
 import { findItem, standInActions } from '@rouse/core/procedure';
 import { Router } from 'express';
 import { listAircraft } from '../db/aircraft.ts';
@@ -76,6 +83,16 @@ export function todayRoutes(services: Services): Router {
     if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
     for (const action of actions) await standIn.send({ cmd: 'move', type: type.id, ...action });
     res.json({ moved: actions.length });
+  });
+
+  router.post('/stand-in/pace', async (req, res) => {
+    const { run, times } = parse(hurrySchema, req.body);
+    const open = fleet.ofRun(run);
+    if (!open) throw new Refusal('not-found', 'This run is not open.');
+    if (!open.aircraft.simulated) throw new Refusal('not-so', 'Only a simulated aircraft can be hurried.');
+    await standIn.send({ cmd: 'pace', type: open.aircraft.type.id, times });
+    open.aircraft.pace = times;
+    res.json({ times });
   });
 
   return router;

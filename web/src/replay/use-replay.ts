@@ -107,6 +107,7 @@ export function useReplay(type: TypeFile): ReplayControls {
               source: 'live',
               quality: null,
               storedTo_s: null,
+              pace: 1,
               watch: message.watch,
               arrivedAt_ms: now_ms,
             }),

@@ -6,7 +6,9 @@ import { stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
+import { PACES } from '@rouse/core/contract';
 import type { Quality } from '@rouse/core/format';
+import { postJson } from '../../platform/api.ts';
 import { canStop, usePilot } from './pilot.ts';
 
 const Bar = styled.footer`
@@ -82,6 +84,13 @@ const Source = styled.span`
 const BAD_SHARE = 0.005;
 const GAP_S = 0.3;
 
+const Hurry = styled.select`
+  min-height: 40px;
+  padding: 2px 6px;
+  border-radius: 8px;
+  font: inherit;
+`;
+
 export function Foot({ followed }: { followed: FollowedRun }) {
   const { state, detail } = followed;
   const voice = useAppSelector((s) => s.settings.voice);
@@ -93,6 +102,7 @@ export function Foot({ followed }: { followed: FollowedRun }) {
       <time>{cue ? stopwatch(cue.t_s) : '00:00.0'}</time>
       <b data-cue={cue?.severity}>{cue ? `“${cue.text}”` : 'Nothing called yet.'}</b>
       <SourceState source={detail.source} open={state.status === 'open'} />
+      {detail.source === 'stand-in' && state.status === 'open' && <PaceSelect run={detail.run} />}
       <Quiet type="button" onClick={pilot.toggleVoice} aria-pressed={voice}>
         Voice {voice ? 'on' : 'off'} <Key>V</Key>
       </Quiet>
@@ -129,4 +139,24 @@ function qualityWords(quality: Quality | null): string {
     ...(quality.gap_s > GAP_S ? [`gaps of ${quality.gap_s.toFixed(1)} s`] : []),
   ];
   return parts.length ? `poor line: ${parts.join(', ')}` : 'live';
+}
+
+/** Waits of a simulated aircraft can be hurried; those of a real one cannot. */
+function PaceSelect({ run }: { run: string }) {
+  const pace = useAppSelector((s) => s.run.status?.pace ?? 1);
+  return (
+    <Hurry
+      aria-label="Pace of the simulated aircraft"
+      value={pace}
+      onChange={(e) => {
+        postJson('/stand-in/pace', { run, times: Number(e.target.value) }).catch(() => undefined);
+      }}
+    >
+      {PACES.map((p) => (
+        <option key={p} value={p}>
+          {p}×
+        </option>
+      ))}
+    </Hurry>
+  );
 }
