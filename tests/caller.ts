@@ -24,6 +24,11 @@ export function goodBrief(aircraft: string = DEMO.aircraftId): BriefInput {
   };
 }
 
+interface Answer {
+  status: number;
+  body: Partial<Entry> & Partial<ApiError> & { run?: string };
+}
+
 /** Talks to a running server as a page would. */
 export class Caller {
   readonly base: string;
@@ -38,12 +43,17 @@ export class Caller {
     return response.json() as Promise<T>;
   }
 
-  async post(
-    place: string,
-    body: unknown,
-  ): Promise<{ status: number; body: Partial<Entry> & Partial<ApiError> & { run?: string } }> {
+  async post(place: string, body: unknown): Promise<Answer> {
+    return this.send('POST', place, body);
+  }
+
+  async put(place: string, body: unknown): Promise<Answer> {
+    return this.send('PUT', place, body);
+  }
+
+  private async send(method: 'POST' | 'PUT', place: string, body: unknown): Promise<Answer> {
     const response = await fetch(`${this.base}/api${place}`, {
-      method: 'POST',
+      method,
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(body),
     });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
-import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
+import { chainEntries, reduceRun, type Entry, type Payload } from '@rouse/core/procedure';
 import type { StartSnapshot, WatchSnapshot } from '@rouse/core/watch';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { runClock } from '../src/run/clock.ts';
@@ -20,6 +20,7 @@ import {
   statusArrived,
   unwireCorridor,
 } from '../src/run/run-slice.ts';
+import { shownStart } from '../src/run/shown-start.ts';
 import { askOf, stillAsked } from '../src/views/start/asking.ts';
 
 const type: WatchedType = needWatched(
@@ -186,6 +187,68 @@ describe('room to the limits', () => {
       'volts-low-run',
     ]);
     expect(row('bus.volts', type, status({ phase: 'off' }, { phase: 'off' }), start, 'off').limits).toEqual([]);
+  });
+});
+
+describe('room on other aircraft', () => {
+  const other = (file: string): WatchedType =>
+    needWatched(
+      typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}`, import.meta.url), 'utf8'))),
+    );
+  const twin = other('haugh-h9.json');
+  const frame = (of: WatchedType, values: Record<string, number>): Float64Array => {
+    const out = new Float64Array(of.channels.length);
+    for (const [id, v] of Object.entries(values)) out[of.channels.findIndex((c) => c.id === id)] = v;
+    return out;
+  };
+  const starts = (first: Partial<StartSnapshot>, second: Partial<StartSnapshot>): LiveStatus => ({
+    ...status(),
+    watch: {
+      ...snapshot,
+      leading: 1,
+      starts: [
+        { ...going, watch: 'engine-1-start', ...first },
+        { ...going, watch: 'engine-2-start', ...second },
+      ],
+    },
+  });
+
+  test('while the second engine starts, each engine has the limits of its own phase', () => {
+    const rows = roomRows(
+      twin,
+      starts({ phase: 'running', state: 'idle' }, { rate_K_s: 10 }),
+      frame(twin, { 'tot.1': 480, 'tot.2': 500, 'ng.2': 30, 'bus.volts': 22 }),
+      'start',
+    );
+    const limits = (id: string): string[] => rows.find((r) => r.channel.id === id)!.limits.map((l) => l.id);
+    expect(limits('tot.2')).toEqual(['tot-start-2']);
+    expect(limits('tot.1')).not.toContain('tot-start-1');
+    expect(rows.find((r) => r.channel.id === 'tot.2')!.remark).toBe('275 to 775');
+    expect(rows.find((r) => r.channel.id === 'bus.volts')!.remark).toBe('8.5 to stop');
+  });
+
+  test('a temperature that may be stuck says so in its row', () => {
+    const doubted = starts({ phase: 'running' }, { doubt: 'Temperature has stood', rate_K_s: 0 });
+    const row = roomRows(twin, doubted, frame(twin, { 'tot.2': 500 }), 'start').find((r) => r.channel.id === 'tot.2')!;
+    expect(row).toMatchObject({ near: true, remark: 'may be stuck' });
+  });
+
+  test('a starter that rests says for how long', () => {
+    const manual = other('corrie-c5.json');
+    const resting: LiveStatus = {
+      ...status(),
+      watch: { ...snapshot, phase: 'off', starts: [{ ...going, phase: 'off', starterOn_s: 0, restDue_s: 71.2 }] },
+    };
+    const row = roomRows(manual, resting, frame(manual, {}), 'off').find((r) => r.channel.id === 'starter.1.amps')!;
+    expect(row).toMatchObject({ figure: '0:00', unit: 'off', remark: 'rest 1:12 more', near: true });
+  });
+
+  test('the start that the screen shows is that of the present item, else the one that goes on', () => {
+    const first = shownStart(twin, reduceRun([]), starts({}, {}).watch);
+    expect(first.spec.id).toBe('engine-2-start');
+    expect(shownStart(twin, reduceRun([]), null).spec.id).toBe('engine-1-start');
+    const piston = other('tarn-t2.json');
+    expect(shownStart(piston, reduceRun([]), null).spec.kind).toBe('piston');
   });
 });
 

@@ -1,0 +1,194 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { typeOf } from '../fleet.ts';
+import { needWatched } from '@rouse/core/aircraft';
+import { type Exceedance, nextTry, type StartSnapshot } from '@rouse/core/watch';
+import { Gate } from '../../src/watch/gate.ts';
+import { StarterDuty } from '../../src/watch/starter-duty.ts';
+import { StuckReading } from '../../src/watch/stuck-reading.ts';
+
+describe('the duty of a starter', () => {
+  const spec = { on_s: [45, 45], rest_s: [80, 1300] };
+  /** Turns the starter over stretches of time, at 10 Hz. @returns the rest that was due at each engagement */
+  function work(duty: StarterDuty, stretches: [from_s: number, to_s: number][], until_s: number): number[] {
+    const due: number[] = [];
+    let was = false;
+    for (let k = 0; k <= until_s * 10; k++) {
+      const t_s = k / 10;
+      const on = stretches.some(([a, b]) => t_s >= a && t_s < b);
+      const rest_s = duty.step(t_s, 0.1, on);
+      if (on && !was) due.push(Math.round(rest_s));
+      was = on;
+    }
+    return due;
+  }
+
+  test('counts the seconds, and says what is left and what rest follows', () => {
+    const duty = new StarterDuty(spec);
+    work(duty, [[0, 20]], 19.9);
+    expect(duty.on_s).toBeCloseTo(20, 1);
+    expect(duty.left_s).toBeCloseTo(25, 1);
+    work(duty, [], 0);
+    const rested = new StarterDuty(spec);
+    work(rested, [[0, 20]], 30);
+    expect(rested.on_s).toBe(0);
+    expect(rested.restDue_s(30)).toBeCloseTo(70, 0);
+    expect(rested.restDue_s(100)).toBe(0);
+  });
+
+  test('the second engagement before its rest is told what was due; the third waits for the long one', () => {
+    const due = work(new StarterDuty(spec), [[0, 20], [50, 70], [200, 210]], 220); // prettier-ignore
+    expect(due).toEqual([0, 50, 1170]);
+  });
+
+  test('after the longest rest the cycle begins anew', () => {
+    const duty = new StarterDuty(spec);
+    work(duty, [[0, 20], [1400, 1410]], 1412); // prettier-ignore
+    expect(duty.engagement).toBe(0);
+  });
+
+  test('a contactor that chatters is one engagement', () => {
+    const stretches = Array.from({ length: 12 }, (_, i): [number, number] => [i * 0.5, i * 0.5 + 0.2]);
+    const duty = new StarterDuty(spec);
+    work(duty, stretches, 6);
+    expect(duty.engagement).toBe(0);
+    expect(duty.on_s).toBeGreaterThan(1.5);
+  });
+
+  test('whatever a starter does, time on is never negative and rest never more than the longest', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.boolean(), fc.double({ min: 0.02, max: 40, noNaN: true })), { maxLength: 60 }), (steps) => {
+        const duty = new StarterDuty(spec);
+        let t_s = 0;
+        for (const [on, dt_s] of steps) {
+          t_s += dt_s;
+          duty.step(t_s, dt_s, on);
+          expect(duty.on_s).toBeGreaterThanOrEqual(0);
+          expect(duty.left_s).toBeLessThanOrEqual(45);
+          expect(duty.restDue_s(t_s)).toBeGreaterThanOrEqual(0);
+          expect(duty.restDue_s(t_s)).toBeLessThanOrEqual(1300);
+        }
+      }),
+    ); // prettier-ignore
+  });
+});
+
+describe('a gate', () => {
+  const type = needWatched(typeOf('H9'));
+  const spec = type.startWatches[1]!.gates.find((g) => g.id === 'generator-load')!;
+  const amps = type.channels.findIndex((c) => c.id === 'generator.1.amps');
+  /** Feeds a reading once a second. */
+  function feed(reading: (t_s: number) => number, seconds: number): Gate {
+    const gate = new Gate(type, spec);
+    const frame = new Float64Array(type.channels.length).fill(NaN);
+    for (let t = 0; t < seconds; t++) {
+      frame[amps] = reading(t);
+      gate.rest(t, frame);
+    }
+    return gate;
+  }
+
+  test('of an exponential approach is forecast to the second, over any pace of it', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 15, max: 90 }), fc.integer({ min: 60, max: 120 }), (tau_s, final_A) => {
+        const current = (t: number): number => final_A + (290 - final_A) * Math.exp(-t / tau_s);
+        const meets_s = tau_s * Math.log((290 - final_A) / (130 - final_A));
+        const seen = Math.min(30, Math.floor(meets_s) - 3);
+        fc.pre(seen > 16);
+        const gate = feed(current, seen);
+        expect(Math.abs(gate.predicted_s()! - (meets_s - (seen - 1)))).toBeLessThan(2);
+      }),
+    );
+  });
+
+  test('that is met takes no time; one that gets no nearer, or is unknown, has no forecast', () => {
+    expect(feed(() => 90, 20).predicted_s()).toBe(0);
+    expect(feed((t) => 200 + t, 20).predicted_s()).toBeNull();
+    expect(feed(() => 200, 20).predicted_s()).toBeNull();
+    expect(feed(() => NaN, 20).predicted_s()).toBeNull();
+    expect(feed(() => NaN, 20).verdict).toBe('unknown');
+    expect(feed((t) => 290 - t, 5).predicted_s()).toBeNull();
+  });
+
+  test('that will level off above what it waits for is not promised', () => {
+    const gate = feed((t) => 180 + 80 * Math.exp(-t / 8), 40);
+    expect(gate.verdict).toBe(false);
+    expect(gate.predicted_s()).toBeNull();
+  });
+});
+
+describe('a reading that stands still', () => {
+  test('is not believed once the other has gone far enough for long enough, and is again when it moves', () => {
+    const stuck = new StuckReading();
+    const verdicts = Array.from({ length: 80 }, (_, k) => stuck.update(0.1, k < 60 ? 612 : 612 + k, 30 + k * 0.2, 5));
+    expect(verdicts.slice(0, 30)).not.toContain(true);
+    expect(verdicts[50]).toBe(true);
+    expect(verdicts[65]).toBe(false);
+  });
+
+  test('is believed while everything stands still', () => {
+    const stuck = new StuckReading();
+    expect(Array.from({ length: 300 }, () => stuck.update(0.1, 480, 67, 5))).not.toContain(true);
+  });
+});
+
+describe('another try after a start that was stopped', () => {
+  const plan = (reason: 'hung' | 'hot' | 'pilot') => typeOf('S7').aborts[reason]!;
+  const start = (over: Partial<StartSnapshot> = {}): StartSnapshot => ({
+    watch: 'engine-1-start',
+    state: 'aborted',
+    phase: 'off',
+    starterAt_s: 10,
+    starterOn_s: 0,
+    starterLeft_s: 45,
+    starterAllowed_s: 45,
+    restDue_s: 62.3,
+    rate_K_s: 0,
+    speedRate_pct_s: 0,
+    peak: null,
+    doubt: null,
+    milestones: [],
+    gates: [],
+    ...over,
+  });
+  const passed = (over: Partial<Exceedance>): Exceedance => ({
+    limit: 'tot-start',
+    channel: 'tot.1',
+    band: 'B',
+    edge: 835,
+    severity: 'warning',
+    start_s: 12,
+    end_s: 15,
+    duration_s: 3,
+    peak: 866,
+    peakAt_s: 13,
+    area: 60,
+    allowed_s: 2,
+    expired: true,
+    ...over,
+  });
+
+  test('waits for the starter, then is open', () => {
+    expect(nextTry(plan('hung'), start(), [])).toMatchObject({ verdict: 'after-rest', rest_s: 62.3 });
+    expect(nextTry(plan('hung'), start({ restDue_s: 0 }), []).verdict).toBe('open');
+  });
+
+  test('waits for an engineer where the reason, or a limit that was passed, calls for one', () => {
+    expect(nextTry(plan('hot'), start(), []).verdict).toBe('after-inspection');
+    expect(nextTry(plan('hung'), start(), [passed({})])).toMatchObject({
+      verdict: 'after-inspection',
+      words: expect.stringContaining('limit was passed') as string,
+    });
+    expect(nextTry(plan('hung'), start(), [passed({ expired: false })]).verdict).toBe('after-rest');
+    expect(nextTry(plan('hung'), start(), [passed({ severity: 'note' })]).verdict).toBe('after-rest');
+  });
+
+  test('names the gate that is still shut, and is unknown where nothing was sensed', () => {
+    const gates = [
+      { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', verdict: false as const, value: 240, in_s: null },
+    ]; // prettier-ignore
+    expect(nextTry(plan('hung'), start({ gates }), []).words).toContain('residual temperature at most 190 °C');
+    expect(nextTry(plan('hung'), null, []).verdict).toBe('unknown');
+    expect(nextTry({ ...plan('pilot'), another: undefined }, start(), []).verdict).toBe('unknown');
+  });
+});
