@@ -3,7 +3,7 @@ import * as aborts from './abort-calls.ts';
 import type { CueSeverity, EventSink, StartRecord, StartState } from './events.ts';
 import { blankRecord } from './events.ts';
 import { Gate } from './gate.ts';
-import type { Guard } from './limit-windows.ts';
+import { GAP_S, type Guard } from './limit-windows.ts';
 import type { StartProfile } from './corridor.ts';
 import type { Milestone } from './milestone.ts';
 import { StarterDuty } from './starter-duty.ts';
@@ -12,8 +12,6 @@ const WARN_BEFORE_DUTY_S = 5;
 /** a deadline that comes this near is called */
 const DUE_SOON_S = 3;
 const LOOK_EVERY_S = 0.5;
-/** frames further apart than this were lost in between */
-const UNSEEN_AFTER_S = 0.8;
 
 /** Whether the engine stands, is being started, or runs. */
 export type EnginePhase = 'off' | 'start' | 'running';
@@ -118,7 +116,7 @@ export abstract class StartMachine {
     if (this.electric && !(amps <= this.record.starterMax_A)) this.record.starterMax_A = amps;
     this.sample(t_s, dt_s, values);
     // what lasts is what was seen to last: a hole in the data proves nothing
-    this.follow(t_s, dt_s > UNSEEN_AFTER_S ? 0 : dt_s, values, starterOn);
+    this.follow(t_s, dt_s > GAP_S ? 0 : dt_s, values, starterOn);
     if (this.starting && t_s >= this.lookAgain_s) {
       this.lookAgain_s = t_s + LOOK_EVERY_S;
       this.callDeadlines(t_s);

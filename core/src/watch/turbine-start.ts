@@ -88,7 +88,7 @@ export class TurbineStartMachine extends StartMachine {
   }
 
   protected shutDown(values: ArrayLike<number>): boolean {
-    return values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H && values[this.i.speed]! < this.spec.stoppedBelow_pct;
+    return !(values[this.i.fuelFlow]! >= FUEL_FLOWS_KG_H) && values[this.i.speed]! < this.spec.stoppedBelow_pct;
   }
 
   protected reset(_t_s: number, values: ArrayLike<number>): void {
@@ -133,7 +133,8 @@ export class TurbineStartMachine extends StartMachine {
     this.predictor.update(dt_s, ng, tot);
     if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
     if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.builder.add(ng, tot, this.predictor.gas_C);
-    if (!Number.isNaN(r.fuelAt_s) && !(tot <= r.peak_C)) {
+    const burns = !Number.isNaN(r.fuelAt_s) || !Number.isNaN(r.lightAt_s);
+    if (burns && !(tot <= r.peak_C)) {
       r.peak_C = tot;
       r.peakAt_s = t_s;
     }
@@ -172,7 +173,9 @@ export class TurbineStartMachine extends StartMachine {
     const ng = values[this.i.speed]!;
     const tot = values[this.i.temperature]!;
     if (this.state === 'cranking') {
-      if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.fuelOn(t_s, ng, tot, values);
+      const fuel = values[this.i.fuelFlow]!;
+      if (fuel > FUEL_FLOWS_KG_H) this.fuelOn(t_s, ng, tot, values);
+      else if (Number.isNaN(fuel)) this.lightUnseenFuel(t_s, tot);
       else if (spec.fuelBy === 'pilot' && this.duty.on_s === 0) this.motored(t_s);
       return;
     }
@@ -216,6 +219,15 @@ export class TurbineStartMachine extends StartMachine {
     if (fuelFrom_pct === undefined || ng >= fuelFrom_pct) return;
     const text = `Fuel at ${ng.toFixed(1)} % Ng; not before ${fuelFrom_pct} %. Expect it hotter`;
     this.cue(t_s, 'fuel-early', 'caution', text, 'Fuel early.');
+  }
+
+  /** Where fuel is not sensed, only the flame tells that it came: how long it took cannot be judged. */
+  private lightUnseenFuel(t_s: number, tot: number): void {
+    if (tot < this.totMin_C) this.totMin_C = tot;
+    if (!(tot > this.totMin_C + this.spec.lightRise_K)) return;
+    this.record.lightAt_s = t_s;
+    this.enter(t_s, 'accelerating', 'Light-off, fuel not sensed');
+    this.unseen(t_s, 'fuel', 'Fuel flow', 'whether the light was late cannot be judged');
   }
 
   /** The starter turned and no fuel came: the engine was motored. */

@@ -262,3 +262,41 @@ describe('a replay', () => {
     expect(live.length).toBeGreaterThan(10);
   });
 });
+
+describe('what an ordinary recorder gives', () => {
+  /** A good start thinned to one frame a second, figures without decimals, some channels missing. */
+  function recorded(missing: readonly string[]): { events: WatchEvent[]; watch: Watch } {
+    const { trace } = flyPreset('mild', null, 21);
+    const events: WatchEvent[] = [];
+    const watch = new Watch(skerry, {}, (e) => events.push(e));
+    const values = new Float64Array(skerry.channels.length);
+    for (let i = 0; i < trace.t_s.length; i += 50) {
+      trace.columns.forEach((c, k) => (values[k] = skerry.channels[k]!.unit === '%' ? c[i]! : Math.round(c[i]!)));
+      for (const id of missing) values[channelIndex(id)] = NaN;
+      watch.step(trace.t_s[i]!, values);
+    }
+    return { events, watch };
+  }
+
+  test('one frame a second is enough for a start to be followed to idle, without a false word', () => {
+    const { events } = recorded([]);
+    expect(events.some((e) => e.kind === 'start-done')).toBe(true);
+    expect(events.filter((e) => e.kind === 'abort' || (e.kind === 'cue' && e.severity !== 'call'))).toEqual([]);
+  });
+
+  test('without fuel flow the flame tells, and what cannot be judged is said', () => {
+    const { events, watch } = recorded(['fuel.1.flow']);
+    expect(events.some((e) => e.kind === 'start-done')).toBe(true);
+    const said = events.flatMap((e) => (e.kind === 'cue' && e.severity !== 'call' ? [e.code] : []));
+    expect(said).toEqual(['unseen-fuel']);
+    expect(watch.start.record.fuelAt_s).toBeNaN();
+    expect(watch.start.record.peak_C).toBeGreaterThan(600);
+  });
+
+  test('without oil pressure the start goes on, and is never called good for its oil', () => {
+    const { events } = recorded(['oil.1.pressure']);
+    const said = events.flatMap((e) => (e.kind === 'cue' ? [e.code] : []));
+    expect(said).toContain('unseen-oil');
+    expect(said).not.toContain('oil');
+  });
+});

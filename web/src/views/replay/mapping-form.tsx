@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import type { Channel, TypeFile } from '@rouse/core/aircraft';
 import {
   type CsvMapping,
   type FileHead,
@@ -102,6 +102,7 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
       ].toSorted((a, b) => a.column - b.column),
     });
   const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
+  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
   const label = (id: string): string => type.channels.find((c) => c.id === id)!.label;
   return (
     <Form
@@ -241,6 +242,7 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
             Outside what the gauge can show, perhaps another unit: {preview.outside.map(label).join(', ')}
           </Caution>
         )}
+        {unseen.length > 0 && <p data-unseen>Not in the file, so the watch cannot judge by it: {unseen.join(', ')}.</p>}
         {mapping.columns.length === 0 ? (
           <p>No column has a channel yet.</p>
         ) : (
@@ -262,4 +264,12 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
       </section>
     </Form>
   );
+}
+
+/** The channels that the start watches of a type live by. */
+function watchedChannels(type: TypeFile): Channel[] {
+  const ids = new Set(
+    type.startWatches.flatMap((w) => [w.starter.channel, ...Object.values<string | undefined>(w.channels)]),
+  );
+  return type.channels.filter((c) => ids.has(c.id));
 }
