@@ -8,6 +8,7 @@ import {
   setInput,
 } from '@rouse/core/simulator';
 import { compiledPiston } from './compiled/piston.ts';
+import { compiledTurbine } from './compiled/turbine.ts';
 import { types } from '../tests/skerry.ts';
 import { best, type Line } from './measure.ts';
 
@@ -15,9 +16,11 @@ const SIMULATED_S = 600;
 
 /** Each plant from cold through a start to idle and on, sensors with noise, on one core. */
 export function simulator(): Line[] {
-  const compiled = compiledPiston(parametersOf('T2') as PistonParameters);
+  const compiledT2 = compiledPiston(parametersOf('T2') as PistonParameters);
+  const compiledS7 = compiledTurbine('S7', parametersOf('S7') as SimulatorParameters);
   return [
-    ...(compiled ? [compiled] : []),
+    ...(compiledT2 ? [compiledT2] : []),
+    ...(compiledS7 ? [compiledS7] : []),
     line('T2, 100 Hz', 2000, piston(parametersOf('T2') as PistonParameters)),
     ...(
       [

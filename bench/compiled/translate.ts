@@ -89,9 +89,11 @@ function methodsOf(source: string): string {
   return source.slice(0, found.index) + methods.join('\n');
 }
 
-function spelled(source: string): string {
+/** Spelling that every file of the plants needs: members, constants, loops. */
+export function spelled(source: string): string {
   return source
     .replace(/\b(\d+)_(\d{3})\b/g, '$1$2')
+    .replace(/(?<![\w.])(\d+) \/ (\d+)(?![\w.])/g, '$1.0 / $2')
     .replace(/c\.pilotN !== null/g, '!isnan(c.pilotN)')
     .replace(
       /const \{ ([\w, ]+) \} = (x(?:\.env)?);/g,
@@ -100,9 +102,9 @@ function spelled(source: string): string {
     )
     .replace(/const p = x\.p;/g, 'P *p = x->p;')
     .replace(/\((\w+) \/ ([\d.]+)\) \*\* 2/g, '(($1 / $2) * ($1 / $2))')
-    .replace(/for \(let i = /g, 'for (int i = ')
+    .replace(/for \(let (\w) = /g, 'for (int $1 = ')
     .replace(/let (\w+): number;/g, 'double $1;')
-    .replace(/\blet (\w+) = /g, 'double $1 = ')
+    .replace(/\blet (\w+) =(?=\s)/g, 'double $1 =')
     .replace(/\bconst (\w+) =/g, 'const double $1 =')
     .replace(/static const double double/g, 'static const double')
     .replace(/\bx\.plugs\.length/g, '8')
