@@ -8,7 +8,8 @@ const TABLE = 'Time;Ng;TOT °C\r\n0,0;12,5;40\r\n0,5;13,0;41\r\n1,0;14,5;44\r\n'
 /** Two bytes a character with the mark in front, as spreadsheets save it. */
 function utf16(text: string, littleEndian: boolean): Blob {
   const view = new DataView(new ArrayBuffer(2 * (text.length + 1)));
-  [...`\uFEFF${text}`].forEach((c, i) => view.setUint16(2 * i, c.charCodeAt(0), littleEndian));
+  view.setUint16(0, 0xfeff, littleEndian);
+  for (let i = 0; i < text.length; i++) view.setUint16(2 * (i + 1), text.charCodeAt(i), littleEndian);
   return new Blob([view.buffer]);
 }
 
