@@ -48,6 +48,38 @@ export interface ControlInputs {
   trim_pct: number;
 }
 
+/** One object for the life of a control: filled again at every tick, never built anew. */
+export function noControlInputs(): ControlInputs {
+  return {
+    volts: 0,
+    ngA_pct: 0,
+    ngB_pct: 0,
+    tot_C: 0,
+    totValid: true,
+    np_pct: 0,
+    tq_pct: 0,
+    coll: 0,
+    lit: false,
+    T_oat: 0,
+    p_a: 0,
+    rho: 0,
+    n: 0,
+    pi: 1,
+    channelALost: false,
+    channelBLost: false,
+    fuelCut: false,
+    selector: 'OFF',
+    start: 0,
+    starterSwitch: 0,
+    igniterSwitch: 0,
+    stopMotoring: false,
+    grip: 0,
+    pilot: null,
+    limits: null,
+    trim_pct: 0,
+  };
+}
+
 /** What every engine control shows and commands. */
 export interface EngineControl {
   readonly mode: string;

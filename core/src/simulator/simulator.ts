@@ -3,7 +3,7 @@ import { AirStarter } from './air-starter.ts';
 import { DigitalControl } from './digital-control.ts';
 import { ElectricalNetwork } from './electrical.ts';
 import { Engine, type EngineSurroundings } from './engine.ts';
-import type { ControlInputs, EngineControl } from './engine-control.ts';
+import { type EngineControl, noControlInputs } from './engine-control.ts';
 import { type Environment, type EnvironmentInput, environmentOf } from './environment.ts';
 import { flyCollective } from './hover-pilot.ts';
 import { Inertial } from './inertial.ts';
@@ -13,6 +13,7 @@ import { OneEngineOut } from './one-engine-out.ts';
 import { KELVIN } from './physics.ts';
 import { NormalSource } from './random.ts';
 import { Rotor } from './rotor.ts';
+import { coldSensors, type EngineSensors, sampleEngine } from './sensors.ts';
 
 /** Control and sensor period: 50 Hz. */
 export const TICK_S = 0.02;
@@ -33,20 +34,6 @@ export interface Conditions {
   /** engines already at flight with this collective */
   running?: { coll: number };
   noise?: boolean;
-}
-
-/** What the sensors of one engine read at the last tick. */
-export interface EngineSensors {
-  ngA_pct: number;
-  ngB_pct: number;
-  tot_C: number;
-  totValid: boolean;
-  np_pct: number;
-  tq_pct: number;
-  oil_bar: number;
-  oil_C: number;
-  gen_a: number;
-  starter_a: number;
 }
 
 /**
@@ -83,7 +70,7 @@ export class Simulator {
   private readonly noise: NormalSource | null;
   private readonly stepsPerTick: number;
   private readonly h_s: number;
-  private readonly controlInputs: ControlInputs;
+  private readonly controlInputs = noControlInputs();
   private pending_s = 0;
 
   constructor(
@@ -131,34 +118,6 @@ export class Simulator {
     this.around = { ...around, recirc_max: aircraft.recirc_max };
     this.aroundAuxiliary = { ...around, recirc_max: 0 };
     this.noise = conditions.noise ? new NormalSource(seed) : null;
-    this.controlInputs = {
-      volts: 0,
-      ngA_pct: 0,
-      ngB_pct: 0,
-      tot_C: 0,
-      totValid: true,
-      np_pct: 0,
-      tq_pct: 0,
-      coll: 0,
-      lit: false,
-      T_oat: 0,
-      p_a: 0,
-      rho: 0,
-      n: 0,
-      pi: 1,
-      channelALost: false,
-      channelBLost: false,
-      fuelCut: false,
-      selector: 'OFF',
-      start: 0,
-      starterSwitch: 0,
-      igniterSwitch: 0,
-      stopMotoring: false,
-      grip: 0,
-      pilot: null,
-      limits: null,
-      trim_pct: 0,
-    };
     this.bus.refreshBattery();
     if (conditions.running) this.startRunning(conditions.running.coll);
     this.evaluate(coldControls(parameters));
@@ -240,24 +199,8 @@ export class Simulator {
     const sensing = this.parameters.sensors;
     this.volts = this.bus.volts;
     this.nr_pct = this.rotor.nr < 0.015 ? 0 : 100 * this.rotor.nr;
-    for (let i = 0; i < this.blocks.length; i++) {
-      const e = this.blocks[i]!;
-      const s = this.sensors[i]!;
-      const f = e.faults;
-      const ng = 100 * e.n + (this.noise ? sensing.ng_noise_pct * this.noise.normal() : 0);
-      const read = ng < 1.5 ? 0 : ng;
-      s.ngA_pct = f.ng_pickup_a ? 0 : read;
-      s.ngB_pct = f.ng_pickup_b ? 0 : read;
-      const noise = this.noise ? sensing.tot_noise_c * this.noise.normal() : 0;
-      s.totValid = !f.tc_open;
-      s.tot_C = f.tc_open ? sensing.tc_open_reads_c : oat + f.tc_gain * (e.Ttc - KELVIN + noise - oat);
-      s.np_pct = e.np < 0.015 ? 0 : 100 * e.np;
-      s.tq_pct = (100 * e.q_sh) / e.p.tq_ref_w;
-      s.oil_bar = e.poil;
-      s.oil_C = e.Toil - KELVIN;
-      s.gen_a = e.gen_a;
-      s.starter_a = e.starter_a;
-    }
+    for (let i = 0; i < this.blocks.length; i++)
+      sampleEngine(this.blocks[i]!, sensing, oat, this.noise, this.sensors[i]!);
   }
 
   private leverOf(i: number, controls: Controls): EngineControls {
@@ -394,21 +337,6 @@ export class Simulator {
       0,
     );
   }
-}
-
-function coldSensors(oat_C: number): EngineSensors {
-  return {
-    ngA_pct: 0,
-    ngB_pct: 0,
-    tot_C: oat_C,
-    totValid: true,
-    np_pct: 0,
-    tq_pct: 0,
-    oil_bar: 0,
-    oil_C: oat_C,
-    gen_a: 0,
-    starter_a: 0,
-  };
 }
 
 /**

@@ -1,121 +1,132 @@
 import fc from 'fast-check';
-import { expect, test } from 'vitest';
-import { SimulatedCockpit } from '@rouse/core/simulator';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { needWatched, type WatchedType } from '@rouse/core/aircraft';
+import { flyPractice } from '@rouse/core/drill';
+import { conditionsOf } from '@rouse/core/simulator';
+import type { Trace } from '@rouse/core/trace';
 import { snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
-import { channelIndex, skerry } from '../skerry.ts';
+import { fleet } from '../fleet.ts';
 
-/** Frames of a start as a unit sends them, until idle. */
-const FRAMES = ((): { t_s: number; values: Float64Array }[] => {
-  const cockpit = new SimulatedCockpit(skerry, { env: { oat_c: 12 }, soc: 0.9 }, [], 5);
-  const frames = [];
-  for (let k = 1; k <= 45 * 50; k++) {
-    const t_s = k / 50;
-    if (k === 5) for (const control of ['battery', 'load.base_bus', 'boost']) cockpit.move({ control, to: 1 });
-    if (k === 150) cockpit.move({ control: 'e1.mode', to: 'IDLE' });
-    if (k === 150) cockpit.move({ control: 'e1.start', to: 1, release_s: 2 });
-    frames.push({ t_s, values: Float64Array.from(cockpit.tick()) });
-  }
-  return frames;
-})();
-
+/** What a unit can do to its frames from row `at` on, for so many rows. */
 type Damage = {
   at: number;
-  for: number;
+  rows: number;
   channel: number;
   kind: 'nan' | 'jump' | 'stuck' | 'drop' | 'repeat' | 'back';
   by: number;
 };
-const damage: fc.Arbitrary<Damage> = fc.record({
-  at: fc.nat(FRAMES.length - 1),
-  for: fc.integer({ min: 1, max: 200 }),
-  channel: fc.nat(skerry.channels.length - 1),
-  kind: fc.constantFrom('nan', 'jump', 'stuck', 'drop', 'repeat', 'back'),
-  by: fc.double({ min: -1e6, max: 1e6, noNaN: true }),
-});
 
-/** The same start with damage done to it on the way. */
-function spoil(damages: readonly Damage[]): { t_s: number; values: Float64Array }[] {
-  const frames = FRAMES.map((f) => ({ t_s: f.t_s, values: Float64Array.from(f.values) }));
-  const dropped = new Set<number>();
-  const out: typeof frames = [];
-  for (const d of damages)
-    for (let i = d.at; i < Math.min(frames.length, d.at + d.for); i++) {
-      const { values } = frames[i]!;
-      if (d.kind === 'nan') values[d.channel] = NaN;
-      if (d.kind === 'jump') values[d.channel]! += d.by;
-      if (d.kind === 'stuck') values[d.channel] = frames[d.at]!.values[d.channel]!;
-      if (d.kind === 'drop') dropped.add(i);
-    }
-  frames.forEach((f, i) => {
-    if (dropped.has(i)) return;
-    out.push(f);
-    for (const d of damages) {
-      if (d.at !== i) continue;
-      if (d.kind === 'repeat') out.push(f);
-      if (d.kind === 'back') out.push({ t_s: f.t_s - Math.abs(d.by % 5), values: f.values });
-    }
-  });
-  return out;
+/** Every start of a whole run on a mild day, as a unit sends it. */
+function flown(type: WatchedType): Trace {
+  const mild = type.standIn.find((p) => p.id === 'mild')!;
+  return flyPractice({ type, conditions: conditionsOf(type, mild), faults: [], corridors: {}, seed: 5, limit_s: 1200 })
+    .trace;
 }
 
-function watched(frames: readonly { t_s: number; values: Float64Array }[]): WatchEvent[] {
+/** What the watch says of the trace with damage done to it on the way. */
+function watched(type: WatchedType, { t_s, columns }: Trace, damages: readonly Damage[]): WatchEvent[] {
   const events: WatchEvent[] = [];
-  const watch = new Watch(skerry, {}, (e) => events.push(e));
-  for (const { t_s, values } of frames) {
-    watch.step(t_s, values);
-    snapshotOf(watch, skerry);
+  const watch = new Watch(type, {}, (e) => events.push(e));
+  const values = new Float64Array(columns.length);
+  for (let i = 0; i < t_s.length; i++) {
+    for (let c = 0; c < columns.length; c++) values[c] = columns[c]![i]!;
+    let times = 1;
+    let back_s = 0;
+    for (const d of damages) {
+      if (i < d.at || i >= d.at + d.rows) continue;
+      if (d.kind === 'nan') values[d.channel] = NaN;
+      if (d.kind === 'jump') values[d.channel]! += d.by;
+      if (d.kind === 'stuck') values[d.channel] = columns[d.channel]![d.at]!;
+      if (d.kind === 'drop') times = 0;
+      if (d.kind === 'repeat') times = 2;
+      if (d.kind === 'back' && i === d.at) back_s = Math.abs(d.by % 5);
+    }
+    for (let k = 0; k < times; k++) watch.step(t_s[i]!, values);
+    if (back_s > 0) watch.step(t_s[i]! - back_s, values);
+    if (i % 10 === 0) snapshotOf(watch, type);
   }
   return events;
 }
 
-const finished = (events: readonly WatchEvent[]): boolean => events.some((e) => e.kind === 'start-done');
+const done = (events: readonly WatchEvent[]): string[] =>
+  events.flatMap((e) => (e.kind === 'start-done' ? [e.watch] : []));
 
-test('undamaged, the start is good', () => {
-  expect(finished(watched(FRAMES))).toBe(true);
-});
+describe.each(fleet.map((t) => t.id))('%s', (id) => {
+  const type = needWatched(fleet.find((t) => t.id === id)!);
+  let trace: Trace;
+  let clean: WatchEvent[];
+  beforeAll(() => {
+    trace = flown(type);
+    clean = watched(type, trace, []);
+  });
+  const rowAfter = (watch: string, state: string): number => {
+    const event = clean.find((e) => e.kind === 'state' && e.watch === watch && e.state === state);
+    return trace.t_s.findIndex((t) => t > event!.t_s);
+  };
+  const places = fc.double({ min: 0, max: 1, maxExcluded: true, noNaN: true });
 
-test('whatever a unit sends, the watch does not throw, and its words have no nonsense in them', () => {
-  fc.assert(
-    fc.property(fc.array(damage, { minLength: 1, maxLength: 6 }), (damages) => {
-      for (const event of watched(spoil(damages))) {
-        if (event.kind !== 'cue' && event.kind !== 'abort') continue;
-        expect(`${event.text} ${event.say}`).not.toMatch(/NaN|undefined|Infinity/);
+  test('undamaged, every start is good', () => {
+    expect(done(clean).toSorted()).toEqual(type.startWatches.map((w) => w.id).toSorted());
+  });
+
+  test('whatever a unit sends, the watch does not throw, and its words have no nonsense in them', () => {
+    const damage = fc.record({
+      at: places.map((part) => Math.floor(part * trace.t_s.length)),
+      rows: fc.integer({ min: 1, max: 400 }),
+      channel: fc.nat(type.channels.length - 1),
+      kind: fc.constantFrom<Damage['kind']>('nan', 'jump', 'stuck', 'drop', 'repeat', 'back'),
+      by: fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(damage, { minLength: 1, maxLength: 10 }), (damages) => {
+        for (const event of watched(type, trace, damages)) {
+          if (event.kind !== 'cue' && event.kind !== 'abort') continue;
+          expect(`${event.text} ${event.say}`).not.toMatch(/NaN|undefined|Infinity/);
+        }
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  test('a start that nobody could see is never called good', () => {
+    for (const spec of type.startWatches) {
+      const judged =
+        spec.kind === 'turbine'
+          ? [spec.channels.speed, spec.channels.temperature]
+          : [spec.channels.speed, spec.channels.oilPressure];
+      for (const channel of judged) {
+        const lost: Damage = {
+          at: rowAfter(spec.id, 'cranking'),
+          rows: Infinity,
+          channel: type.channels.findIndex((c) => c.id === channel),
+          kind: 'nan',
+          by: 0,
+        };
+        const events = watched(type, trace, [lost]);
+        expect(done(events), channel).not.toContain(spec.id);
+        expect(
+          events.some((e) => e.kind === 'abort' || (e.kind === 'cue' && e.severity !== 'call')),
+          channel,
+        ).toBe(true);
       }
-    }),
-    { numRuns: 60 },
-  );
-});
+    }
+  });
 
-test('a start that nobody could see is never called good', () => {
-  for (const id of ['ng.1', 'tot.1']) {
-    const from = FRAMES.findIndex((f) => f.t_s > 6);
-    const blind = spoil([{ at: from, for: 10_000, channel: channelIndex(id), kind: 'nan', by: 0 }]);
-    const events = watched(blind);
-    expect(finished(events), id).toBe(false);
-    expect(
-      events.some((e) => e.kind === 'abort' || (e.kind === 'cue' && e.severity !== 'call')),
-      id,
-    ).toBe(true);
-  }
-});
-
-test('frames that come twice, or late, change nothing that was judged', () => {
-  const kinds = (events: readonly WatchEvent[]): string[] =>
-    events.flatMap((e) => (e.kind === 'state' ? [e.state] : e.kind === 'abort' ? [e.reason] : []));
-  fc.assert(
-    fc.property(
-      fc.array(
-        fc.record({ at: fc.nat(FRAMES.length - 1), kind: fc.constantFrom('repeat' as const, 'back' as const) }),
-        {
-          minLength: 1,
-          maxLength: 8,
-        },
-      ),
-      (places) => {
-        const damages = places.map((p) => ({ ...p, for: 1, channel: 0, by: 0.02 }));
-        expect(kinds(watched(spoil(damages)))).toEqual(kinds(watched(FRAMES)));
-      },
-    ),
-    { numRuns: 25 },
-  );
+  test('frames that come twice, or late, change nothing that was judged', () => {
+    const kinds = (events: readonly WatchEvent[]): string[] =>
+      events.flatMap((e) => (e.kind === 'state' ? [e.state] : e.kind === 'abort' ? [e.reason] : []));
+    const again = fc.record({
+      at: places.map((part) => Math.floor(part * trace.t_s.length)),
+      rows: fc.integer({ min: 1, max: 50 }),
+      channel: fc.constant(0),
+      kind: fc.constantFrom<Damage['kind']>('repeat', 'back'),
+      by: fc.constant(0.02),
+    });
+    fc.assert(
+      fc.property(fc.array(again, { minLength: 1, maxLength: 8 }), (damages) => {
+        expect(kinds(watched(type, trace, damages))).toEqual(kinds(clean));
+      }),
+      { numRuns: 10 },
+    );
+  });
 });

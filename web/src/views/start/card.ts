@@ -48,3 +48,12 @@ export const Keys = styled.div`
     grid-column: 1 / -1;
   }
 `;
+
+export const Refusal = styled.p`
+  margin-top: 9px;
+  background: var(--warning-paper);
+  color: var(--warning);
+  border-radius: 8px;
+  padding: 8px 10px;
+  font-size: 14px;
+`;

@@ -1,0 +1,125 @@
+import { channelsOf, isWatched, type Item, sayCondition } from '@rouse/core/aircraft';
+import { conditionOf, readItem } from '@rouse/core/procedure';
+import styled from 'styled-components';
+import { mono } from '../../app/theme.ts';
+import { minutes } from '../../parts/words.ts';
+import { usePulse } from '../../platform/pulse.ts';
+import { waitEstimate } from '../../run/estimates.ts';
+import { ring } from '../../run/frame-ring.ts';
+import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
+
+const Sense = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: var(--water1);
+  border-radius: 9px;
+  padding: 8px 11px;
+  min-height: 54px;
+  font-size: 14.5px;
+  b {
+    ${mono}
+    font-size: 20px;
+    white-space: nowrap;
+  }
+  &[data-verdict='false'] {
+    background: var(--caution-paper);
+  }
+  &[data-verdict='unknown'] {
+    background: none;
+    border: 1.5px dashed var(--button-line);
+  }
+`;
+
+/** What the sensors say of the present item, against what is asked of it. */
+export function SenseLine({
+  followed,
+  item,
+  status,
+}: {
+  followed: FollowedRun;
+  item: Item;
+  status: LiveStatus | null;
+}) {
+  const now_ms = usePulse(100);
+  const { type } = followed;
+  const frame = ring.lastFrame(now_ms);
+  if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
+  if (item.kind === 'watch') {
+    if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
+    const at = type.startWatches.findIndex((w) => w.id === item.watch);
+    const spec = type.startWatches[at];
+    const start = status?.watch?.starts[at];
+    const onStart = spec !== undefined;
+    const index = type.channels.findIndex((c) => c.id === (spec ? spec.channels.speed : type.runUpWatch.rotor));
+    const value = frame[index]!;
+    const rate = start?.speedRate_pct_s ?? NaN;
+    const target = !spec
+      ? type.runUpWatch.rotor_pct[0]
+      : start?.milestones.find((m) => !m.met)?.id === 'idle'
+        ? spec.idle_pct[0]
+        : spec.starterRelease_pct;
+    const in_s = onStart && rate > 0.3 && target > value ? (target - value) / rate : NaN;
+    return (
+      <Sense data-verdict={Number.isNaN(value) ? 'unknown' : undefined}>
+        <b>{Number.isNaN(value) ? 'unknown' : value.toFixed(1)}</b>
+        <span>
+          % {type.channels[index]!.short}
+          {spec?.kind === 'turbine' && Number.isFinite(rate) && !Number.isNaN(value)
+            ? `, ${rate >= 0 ? '+' : ''}${rate.toFixed(1)} a second`
+            : ''}
+          {Number.isFinite(in_s) && (
+            <>
+              <br />
+              {target} % expected in {Math.ceil(in_s)} s
+            </>
+          )}
+        </span>
+      </Sense>
+    );
+  }
+  const reading = readItem(type, item, frame);
+  if (!reading || followed.detail.source === 'by-hand') {
+    const condition = conditionOf(item);
+    return (
+      <Sense>
+        {condition ? `${sayCondition(condition, type.channels)}: ` : ''}taken at your word
+        {reading ? ', or at what you read.' : '. Nothing senses this.'}
+      </Sense>
+    );
+  }
+  const condition = conditionOf(item);
+  const left_s = item.kind === 'wait' ? (forecastOf(item, status) ?? waitEstimate(type, item)?.seconds ?? 0) : 0;
+  return (
+    <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
+      <b>{reading.words}</b>
+      <span>
+        {condition
+          ? sayCondition(condition, type.channels)
+          : item.kind === 'count'
+            ? `${item.captions.length} expected`
+            : ''}
+        {reading.verdict === 'unknown' && (
+          <>
+            <br />
+            no reading
+          </>
+        )}
+        {left_s > 0 && (
+          <>
+            <br />
+            about {minutes(left_s)}
+          </>
+        )}
+      </span>
+    </Sense>
+  );
+}
+
+/** A wait for what a start is gated on: the watch's own forecast. */
+function forecastOf(item: Extract<Item, { kind: 'wait' }>, status: LiveStatus | null): number | null {
+  const waited = channelsOf(item.until);
+  for (const start of status?.watch?.starts ?? [])
+    for (const gate of start.gates) if (waited.includes(gate.channel) && gate.in_s !== null) return gate.in_s;
+  return null;
+}
