@@ -55,6 +55,7 @@ const Meter = styled.div`
   gap: 16px;
   align-items: center;
   progress {
+    accent-color: var(--now);
     flex: 1;
     height: 14px;
   }
