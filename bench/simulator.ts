@@ -2,7 +2,7 @@ import { isPiston, type PistonParameters, type SimulatorParameters } from '@rous
 import {
   coldControls,
   coldPistonControls,
-  createSimulator,
+  Simulator,
   noPistonFaults,
   PistonPlant,
   setInput,
@@ -42,7 +42,7 @@ function parametersOf(id: string): SimulatorParameters | PistonParameters {
 function turbine(parameters: SimulatorParameters): () => void {
   if (isPiston(parameters)) throw new Error('not a turbine');
   return () => {
-    const sim = createSimulator(parameters, { noise: true }, 1);
+    const sim = new Simulator(parameters, { noise: true }, 1);
     const controls = coldControls(parameters);
     const set = (keys: string[], value: number | string): void => {
       for (const key of keys) setInput(sim, controls, key, value);

@@ -1,7 +1,7 @@
 import {
   coldControls,
   coldPistonControls,
-  createSimulator,
+  Simulator,
   noPistonFaults,
   PistonPlant,
   setInput,
@@ -23,7 +23,7 @@ export function digestOf(simulator: NonNullable<TypeFile['simulator']>): string 
       seen.push(plant.we, plant.Th, plant.V, plant.wet);
     }
   } else {
-    const sim = createSimulator(simulator, { noise: true, soc: 0.9 }, 7);
+    const sim = new Simulator(simulator, { noise: true, soc: 0.9 }, 7);
     const controls = coldControls(simulator);
     for (const key of ['battery', 'boost', 'load.base_bus', 'e1.start', 'e1.starter_sw'])
       setInput(sim, controls, key, 1);

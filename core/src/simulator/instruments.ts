@@ -11,7 +11,6 @@ export class Instruments {
   private readonly captionIndex: number;
   private readonly captions: { bit: number; lit: Sensed }[];
   private readonly noise: NormalSource;
-  readonly values: Float64Array;
 
   /** @param noise of the gauges whose channel has its own; plants with noisy sensors bring theirs */
   constructor(type: TypeFile, noise: NormalSource) {
@@ -19,12 +18,10 @@ export class Instruments {
     this.noise = noise;
     this.captionIndex = type.channels.findIndex((c) => c.id === type.captions.channel);
     this.captions = type.captions.list.map((c) => ({ bit: c.bit, lit: new Sensed(c.lit, type.channels) }));
-    this.values = new Float64Array(type.channels.length);
   }
 
   /** Fills `values` with what the sensors read at the last tick. @throws RangeError for a channel whose signal the aircraft does not have */
-  read(aircraft: SimulatedAircraft, panel: ReadonlyMap<string, number>): Float64Array {
-    const values = this.values;
+  read(aircraft: SimulatedAircraft, panel: ReadonlyMap<string, number>, values: Float64Array): void {
     for (let i = 0; i < this.channels.length; i++) {
       if (i === this.captionIndex) continue;
       const { simulated, range } = this.channels[i]!;
@@ -43,6 +40,5 @@ export class Instruments {
       if (caption.lit.update(aircraft.t_s, values) === true) lit += 2 ** caption.bit;
     }
     values[this.captionIndex] = lit;
-    return values;
   }
 }

@@ -37,7 +37,7 @@ export interface Conditions {
 }
 
 /**
- * The aircraft as equations. `step` advances by whole control ticks and never allocates;
+ * A turbine helicopter as equations, for one or two engines. `step` advances by whole control ticks and never allocates;
  * the same type, conditions, seed and controls give the same numbers on every machine.
  */
 export class Simulator {
@@ -337,12 +337,4 @@ export class Simulator {
       0,
     );
   }
-}
-
-/**
- * The one public door to the equations.
- * @param seed drives the sensor noise, and nothing else; it is used only when `conditions.noise` is set
- */
-export function createSimulator(parameters: SimulatorParameters, conditions: Conditions, seed: number): Simulator {
-  return new Simulator(parameters, conditions, seed);
 }

@@ -2,7 +2,7 @@ import type { SimulatorParameters, StandInAction } from '../aircraft/index.ts';
 import type { SimulatedAircraft } from './aircraft.ts';
 import { coldControls, type Controls } from './inputs.ts';
 import { type InputValue, readSignal, setInput, type SignalValue } from './signals.ts';
-import { type Conditions, createSimulator, type Simulator, TICK_S } from './simulator.ts';
+import { type Conditions, Simulator, TICK_S } from './simulator.ts';
 
 const SELECTOR_POSITION = { OFF: 0, IDLE: 1, FLY: 2 } as const;
 
@@ -12,7 +12,7 @@ export class TurbineAircraft implements SimulatedAircraft {
   readonly controls: Controls;
 
   constructor(parameters: SimulatorParameters, conditions: Conditions, seed: number) {
-    this.simulator = createSimulator(parameters, { noise: true, ...conditions }, seed);
+    this.simulator = new Simulator(parameters, { noise: true, ...conditions }, seed);
     this.controls = coldControls(parameters);
   }
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { coldControls, createSimulator, setInput, Simulator } from '@rouse/core/simulator';
+import { coldControls, setInput, Simulator } from '@rouse/core/simulator';
 import { measureTurbine, turbineOf } from './plant.ts';
 
 const ON = { battery: 1, 'load.base_bus': 1, 'load.anticollision': 1, boost: 1 };
@@ -302,7 +302,7 @@ describe('every gas turbine', () => {
 
   test('an auxiliary unit that is not there cannot be set', () => {
     const parameters = turbineOf('C5');
-    const simulator = createSimulator(parameters, {}, 1);
+    const simulator = new Simulator(parameters, {}, 1);
     expect(() => setInput(simulator, coldControls(parameters), 'apu.mode', 'FLY')).toThrow(/apu\.mode/);
     expect(() => setInput(simulator, coldControls(parameters), 'fault.e2.fuel_cut', 1)).toThrow(/fault\.e2/);
   });

@@ -1,14 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import {
-  coldControls,
-  createSimulator,
-  NormalSource,
-  readSignal,
-  setInput,
-  SimulatedCockpit,
-  Simulator,
-} from '@rouse/core/simulator';
+import { coldControls, NormalSource, readSignal, setInput, SimulatedCockpit, Simulator } from '@rouse/core/simulator';
 import { channelIndex, skerry } from '../skerry.ts';
 import { skerryPlant } from './plant.ts';
 
@@ -17,7 +9,7 @@ const p = skerryPlant;
 describe('the bus', () => {
   /** One tick with these inputs, then what the bus says. */
   function settle(inputs: Record<string, number>, soc = 0.8): Simulator {
-    const simulator = createSimulator(p, { soc }, 1);
+    const simulator = new Simulator(p, { soc }, 1);
     const controls = coldControls(p);
     for (const [key, value] of Object.entries(inputs)) setInput(simulator, controls, key, value);
     simulator.tick(controls);
@@ -59,7 +51,7 @@ describe('the bus', () => {
 
   test('a generator gives no more than its limit, and holds its volts below it', () => {
     const fly = (soc: number, seconds: number): { amps: number; volts: number } => {
-      const simulator = createSimulator(p, { soc, running: { coll: 0.1 } }, 1);
+      const simulator = new Simulator(p, { soc, running: { coll: 0.1 } }, 1);
       const controls = coldControls(p);
       for (const key of ['battery', 'boost', 'load.base_bus', 'e1.gen']) setInput(simulator, controls, key, 1);
       setInput(simulator, controls, 'e1.mode', 'FLY');
@@ -74,7 +66,7 @@ describe('the bus', () => {
 });
 
 describe('names', () => {
-  const simulator = createSimulator(p, {}, 1);
+  const simulator = new Simulator(p, {}, 1);
   const controls = coldControls(p);
 
   test.each([

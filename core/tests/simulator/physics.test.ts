@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { coldControls, createSimulator, setInput, Simulator, TICK_S } from '@rouse/core/simulator';
+import { coldControls, setInput, Simulator, TICK_S } from '@rouse/core/simulator';
 import { skerryPlant } from './plant.ts';
 
 const parameters = skerryPlant;
@@ -54,7 +54,7 @@ test('the kinetic energy of the gas generator is the work done on it', () => {
 });
 
 test('the bus neither makes nor loses current, and the battery keeps account of its charge', () => {
-  const simulator = createSimulator(parameters, { soc: 0.7 }, 1);
+  const simulator = new Simulator(parameters, { soc: 0.7 }, 1);
   const e = simulator.engines[0]!;
   const run = starting(simulator);
   run(0.5);
@@ -82,7 +82,7 @@ test('halving the step moves the peak temperature by less than half a percent', 
 
 test('the same seed gives the same readings, another seed others', () => {
   const readings = (seed: number): number[] => {
-    const simulator = createSimulator(parameters, { noise: true }, seed);
+    const simulator = new Simulator(parameters, { noise: true }, seed);
     const out: number[] = [];
     starting(simulator)(20, () => out.push(simulator.sensors[0]!.tot_C, simulator.sensors[0]!.ngA_pct));
     return out;
@@ -92,7 +92,7 @@ test('the same seed gives the same readings, another seed others', () => {
 });
 
 test('step takes any time and runs whole ticks', () => {
-  const simulator = createSimulator(parameters, {}, 1);
+  const simulator = new Simulator(parameters, {}, 1);
   const controls = coldControls(parameters);
   for (let i = 0; i < 10; i++) simulator.step(controls, 0.05);
   expect(simulator.ticks).toBe(25);
@@ -105,7 +105,7 @@ test('a weaker battery cranks hotter and dips deeper, monotonically', () => {
     [0.45, 1.8],
     [0.35, 2.2],
   ].map(([soc, batt_age]) => {
-    const simulator = createSimulator(parameters, { soc: soc!, batt_age: batt_age! }, 1);
+    const simulator = new Simulator(parameters, { soc: soc!, batt_age: batt_age! }, 1);
     let peak = -Infinity;
     let dip = Infinity;
     starting(simulator)(45, () => {
