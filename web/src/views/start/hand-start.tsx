@@ -36,6 +36,11 @@ const Moments = styled.ol`
     background: var(--sheet);
     font-size: 17px;
   }
+  li[data-verdict='next'] {
+    display: block;
+    padding: 0;
+    border: 0;
+  }
   li[data-verdict='ahead'] {
     color: var(--soft);
   }
@@ -111,12 +116,14 @@ function HandTimed({
       <Moments aria-label="Moments of the start">
         {start.moments.map(({ stage, at_s, verdict, due_s }) =>
           verdict === 'next' ? (
-            <Now key={stage.do} data-moment={stage.do} onPress={() => void pilot.seen()}>
-              <span>
-                {stage.do} <Key>Space</Key>
-              </span>
-              <small role={due_s !== null && now_s > due_s ? 'alert' : undefined}>{dueWords(due_s, now_s)}</small>
-            </Now>
+            <li key={stage.do} data-verdict={verdict}>
+              <Now data-moment={stage.do} onPress={() => void pilot.seen()}>
+                <span>
+                  {stage.do} <Key>Space</Key>
+                </span>
+                <small role={due_s !== null && now_s > due_s ? 'alert' : undefined}>{dueWords(due_s, now_s)}</small>
+              </Now>
+            </li>
           ) : (
             <li key={stage.do} data-verdict={verdict}>
               <b>{stage.do}</b>
