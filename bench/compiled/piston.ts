@@ -31,13 +31,13 @@ export function compiledPiston(p: PistonParameters): Line | null {
   const dir = mkdtempSync(path.join(tmpdir(), 'rouse-c-'));
   writeFileSync(path.join(dir, 'plant.c'), program(p));
   execFileSync('cc', ['-O2', '-o', path.join(dir, 'plant'), path.join(dir, 'plant.c'), '-lm']);
-  const runs = Array.from({ length: 5 }, () => {
+  const runs = Array.from({ length: 15 }, () => {
     const [seconds, n, head] = execFileSync(path.join(dir, 'plant'), { encoding: 'utf8' }).split(' ').map(Number);
     return { seconds: seconds!, n: n!, head: head! };
   });
   const compiled_s = Math.min(...runs.map((r) => r.seconds));
   let ours = fly(p);
-  const ours_s = best(5, () => (ours = fly(p)));
+  const ours_s = best(15, () => (ours = fly(p)));
   const { n, head } = runs[0]!;
   if (Math.abs(n - ours.n) > AGREES_WITHIN || Math.abs(head - ours.Th) > AGREES_WITHIN * 100)
     throw new Error(`not the same equations: ${n} against ${ours.n}, ${head} against ${ours.Th}`);
