@@ -37,7 +37,7 @@ export interface Conditions {
 }
 
 /**
- * A turbine helicopter as equations, for one or two engines. `step` advances by whole control ticks and never allocates;
+ * A turbine helicopter as equations, for one or two engines. `tick` is one control period and never allocates;
  * the same type, conditions, seed and controls give the same numbers on every machine.
  */
 export class Simulator {
@@ -71,7 +71,6 @@ export class Simulator {
   private readonly stepsPerTick: number;
   private readonly h_s: number;
   private readonly controlInputs = noControlInputs();
-  private pending_s = 0;
 
   constructor(
     parameters: SimulatorParameters,
@@ -151,15 +150,6 @@ export class Simulator {
     environmentOf(this.env, this.parameters.aircraft.exhaust_wind_coeff, this.air);
     Object.assign(this.stillAir, this.air);
     this.stillAir.p_in = this.stillAir.p_ex = this.air.p_a;
-  }
-
-  /** Advances by `dt_s`; what is less than a tick is kept for the next call. */
-  step(controls: Controls, dt_s: number): void {
-    this.pending_s += dt_s;
-    while (this.pending_s >= TICK_S - 1e-9) {
-      this.pending_s -= TICK_S;
-      this.tick(controls);
-    }
   }
 
   /** Air that the starter of one engine takes, kg/s; 0 where a motor turns it. */

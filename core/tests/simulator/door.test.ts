@@ -29,6 +29,14 @@ describe.each(fleet.map((t) => t.id))('the one door, %s', (id) => {
     expect(once.at(-1)![volts]).toBeGreaterThan(10);
   });
 
+  test('step takes any time and runs whole ticks', () => {
+    const simulator = createSimulator(type, {}, 1);
+    for (let i = 0; i < 10; i++) simulator.step({}, 0.05);
+    expect(simulator.t_s).toBeCloseTo(0.5, 9);
+    simulator.step({}, 0.019);
+    expect(simulator.t_s).toBeCloseTo(0.5, 9);
+  });
+
   test('refuses a name that the aircraft does not have', () => {
     expect(() => createSimulator(type, {}, 1).step({ flaps: 1 }, 0.02)).toThrow(/flaps/);
   });

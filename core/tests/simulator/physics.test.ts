@@ -91,13 +91,6 @@ test('the same seed gives the same readings, another seed others', () => {
   expect(readings(5)).not.toEqual(readings(6));
 });
 
-test('step takes any time and runs whole ticks', () => {
-  const simulator = new Simulator(parameters, {}, 1);
-  const controls = coldControls(parameters);
-  for (let i = 0; i < 10; i++) simulator.step(controls, 0.05);
-  expect(simulator.ticks).toBe(25);
-});
-
 test('a weaker battery cranks hotter and dips deeper, monotonically', () => {
   const figures = [
     [0.9, 1],

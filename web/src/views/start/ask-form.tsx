@@ -2,29 +2,13 @@ import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
 import { useWrite } from '../../run/write.ts';
+import { Form } from './answer-form.ts';
 import type { Asking } from './asking.ts';
 
-const Ask = styled.form`
-  display: grid;
-  gap: 8px;
-  margin-top: 11px;
-  label {
-    font-weight: 650;
-    font-size: 14px;
-  }
-  input {
+/** Words, where the other answers are figures. */
+const Ask = styled(Form)`
+  input:not([type='checkbox']) {
     font: inherit;
-    color: var(--ink);
-    background: var(--sheet);
-    border: 1.5px solid var(--button-line);
-    border-radius: 8px;
-    min-height: 48px;
-    padding: 8px 10px;
-    width: 100%;
-  }
-  div {
-    display: flex;
-    gap: 8px;
   }
 `;
 
