@@ -24,6 +24,7 @@ import {
   uncertainPlan,
 } from '../schedule/index.ts';
 import { batteryCold, oilPressureExpect, oilPressureLearn, oilViscosity, warmupPredict } from '../thermal/index.ts';
+import { loadSteps, unexplainedSteps } from '../electrical/index.ts';
 import { type BandTable, limitMonitor, rateMonitor } from '../watch/index.ts';
 import { parseReport, reportTime, rotorWindLimit, windComponents, windSide } from '../weather/index.ts';
 import type { AircraftOf, Input } from './aircraft.ts';
@@ -100,6 +101,9 @@ export const CALCULATORS: Readonly<Record<string, Calculator>> = {
           }),
     } as never),
   rate_monitor: (i, of) => rateMonitor({ ...as<object>(i), table: bandsOf(i, of, i['table']) } as never),
+
+  elec_steps: (i) => ({ steps: loadSteps(as(i)) }),
+  elec_scan: (i) => unexplainedSteps(as(i)),
 
   point_in_polygon: (i) => pointInPolygon(i['polygon'] as [number, number][], i['x'] as number, i['y'] as number),
   weight_balance: (i, of) => weightBalance(of(i), as(i)),

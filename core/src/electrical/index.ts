@@ -1,0 +1,10 @@
+export {
+  type Currents,
+  type LearnedLoad,
+  loadSteps,
+  type LoadStep,
+  type StepVerdict,
+  type SwitchEvent,
+} from './load-steps.ts';
+export { median, spreadOf } from './medians.ts';
+export { type Unexplained, unexplainedSteps } from './unexplained.ts';
