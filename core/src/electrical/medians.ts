@@ -1,7 +1,7 @@
 /** Turns a median absolute deviation into the spread of normal noise. */
 const MAD_TO_SIGMA = 1.482602218505602;
 /** Standard error of a median of normal values, over that of their mean. */
-export const MEDIAN_EFFICIENCY = 1.2533141;
+export const MEDIAN_EFFICIENCY = Math.sqrt(Math.PI / 2);
 /** An ammeter is never believed finer than this, A. */
 export const NOISE_FLOOR_A = 0.05;
 
