@@ -76,6 +76,7 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   arrivedAt_ms: 0,
   quality: null,
   pace: 1,
+  check: null,
   watch: { ...snapshot, ...watch, starts: [{ ...going, ...start }] },
 });
 
@@ -317,6 +318,7 @@ describe('the followed run', () => {
     type: { id: 'S7', version: 1 },
     entries: entries.slice(0, 1),
     past: [],
+    usual: {},
   };
   const loaded = runReducer(undefined, runLoaded({ detail, type, corridors: {} }));
 

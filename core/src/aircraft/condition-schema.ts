@@ -2,6 +2,10 @@ import { z } from 'zod';
 
 const test = {
   channel: z.string(),
+  /** the difference to this channel is meant */
+  minus: z.string().optional(),
+  /** one lamp of a channel of captions: 1 when it is lit */
+  bit: z.int().min(0).max(40).optional(),
   /** dwell: seconds that it must hold without a break */
   for: z.number().positive().optional(),
 };

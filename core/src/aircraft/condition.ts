@@ -9,6 +9,8 @@ type Node =
       kind: 'test';
       test: ChannelTest;
       index: number;
+      /** of the channel that is taken away; -1 for none */
+      minus: number;
       for_s: number;
       since_s: number;
       seen_s: number;
@@ -45,12 +47,16 @@ function bind(condition: Condition, channels: readonly Channel[]): Node {
   if ('all' in condition) return { kind: 'all', parts: condition.all.map((c) => bind(c, channels)) };
   if ('any' in condition) return { kind: 'any', parts: condition.any.map((c) => bind(c, channels)) };
   if ('not' in condition) return { kind: 'not', part: bind(condition.not, channels) };
-  const index = channels.findIndex((c) => c.id === condition.channel);
-  if (index < 0) throw new RangeError(`there is no channel named ${condition.channel}`);
+  const place = (id: string): number => {
+    const index = channels.findIndex((c) => c.id === id);
+    if (index < 0) throw new RangeError(`there is no channel named ${id}`);
+    return index;
+  };
   return {
     kind: 'test',
     test: condition,
-    index,
+    index: place(condition.channel),
+    minus: condition.minus === undefined ? -1 : place(condition.minus),
     for_s: condition.for ?? 0,
     since_s: NaN,
     seen_s: NaN,
@@ -62,7 +68,7 @@ function bind(condition: Condition, channels: readonly Channel[]): Node {
 function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
   switch (node.kind) {
     case 'test': {
-      const now = holds(node.test, values[node.index] ?? NaN);
+      const now = holds(node.test, readingOf(node, values));
       if (now !== true) {
         if (now === 'unknown') node.lost = true;
         else node.since_s = NaN;
@@ -92,6 +98,15 @@ function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
       return result;
     }
   }
+}
+
+function readingOf(
+  { index, minus, test: { bit } }: Extract<Node, { kind: 'test' }>,
+  values: ArrayLike<number>,
+): number {
+  const value = values[index] ?? NaN;
+  if (bit !== undefined) return Math.floor(value / 2 ** bit) % 2;
+  return minus < 0 ? value : value - (values[minus] ?? NaN);
 }
 
 /** One test against one value, without its dwell. */
@@ -126,7 +141,8 @@ export function sayCondition(condition: Condition, channels: readonly Channel[],
               ? `${condition.between[0].toFixed(channel.decimals)} to ${say(condition.between[1])}`
               : say(condition.is);
   const dwell = condition.for === undefined ? '' : ` for ${condition.for} s`;
-  return `${named ? `${channel.label} ` : ''}${words}${dwell}`;
+  const less = condition.minus === undefined ? '' : `less ${channels.find((c) => c.id === condition.minus)?.label} `;
+  return `${named || less ? `${channel.label} ${less}` : ''}${words}${dwell}`;
 }
 
 /** The channels that a condition speaks of, in order, each once. */
@@ -134,5 +150,5 @@ export function channelsOf(condition: Condition): string[] {
   if ('all' in condition) return [...new Set(condition.all.flatMap(channelsOf))];
   if ('any' in condition) return [...new Set(condition.any.flatMap(channelsOf))];
   if ('not' in condition) return channelsOf(condition.not);
-  return [condition.channel];
+  return condition.minus === undefined ? [condition.channel] : [condition.channel, condition.minus];
 }

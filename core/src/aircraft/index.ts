@@ -2,17 +2,7 @@ export { type Channel, decimalsOf, sayValue } from './channel.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
-export {
-  EXPECTATIONS,
-  holdSeconds,
-  type Item,
-  type ItemKind,
-  type Stage,
-  stagesOf,
-  type StandInAction,
-  standInActionSchema,
-  type When,
-} from './procedure-items.ts';
+export { EXPECTATIONS, holdSeconds, type Item, type ItemKind, stagesOf, type When } from './procedure-items.ts';
 export type {
   AirStarterParameters,
   AuxiliaryParameters,
@@ -26,6 +16,15 @@ export type {
   SimulatorParameters,
   TurbineParameters,
 } from './simulator-parameters.ts';
+export { type StandInAction, standInActionSchema } from './stand-in.ts';
+export {
+  channelsOfCheck,
+  type FigureSpec,
+  type Finding,
+  type Quantity,
+  type Stage,
+  type TraceCheck,
+} from './trace-check.ts';
 export type { PistonParameters } from './piston-parameters.ts';
 export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
 export { isPiston, isWatched, needWatched, type WatchedType } from './watched-type.ts';

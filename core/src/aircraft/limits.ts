@@ -28,6 +28,8 @@ export const limitSchema = z.strictObject({
   channel: z.string(),
   phases: z.array(phaseSchema).min(1),
   hysteresis: z.number().min(0),
+  /** a test that moves this channel sets the limit aside, until so long after it is back */
+  notWhile: z.strictObject({ channel: z.string(), above: z.number(), andFor_s: z.number().min(0) }).optional(),
   bands: z.array(bandSchema).min(1),
 });
 export type Limit = z.infer<typeof limitSchema>;

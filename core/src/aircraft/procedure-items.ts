@@ -1,25 +1,7 @@
 import { z } from 'zod';
 import { conditionSchema } from './condition-schema.ts';
-
-/** What a simulated hand, or a fault, waits for. */
-export const standInTestSchema = z.strictObject({
-  sig: z.string(),
-  op: z.enum(['>=', '<=', '==']),
-  val: z.union([z.number(), z.string()]),
-});
-
-export const standInActionSchema = z.strictObject({
-  /** a control of the simulated cockpit */
-  control: z.string(),
-  /** a position, or the plan of a test pilot's hand; null takes the hand off */
-  to: z.union([z.number(), z.string(), z.null(), z.record(z.string(), z.union([z.number(), z.array(z.number())]))]),
-  /** momentary: let go after this time */
-  release_s: z.number().positive().optional(),
-  /** the hand waits for this before it moves */
-  when: standInTestSchema.optional(),
-  /** the hand moves so long after it was asked to */
-  after_s: z.number().positive().optional(),
-});
+import { standInActionSchema } from './stand-in.ts';
+import { type Stage, stageSchema, traceCheckSchema } from './trace-check.ts';
 
 /** The item is on the list only when a way of working, or a decision of this run, is one of these. */
 const whenSchema = z.union([
@@ -70,16 +52,6 @@ const itemBase = {
   standIn: z.array(standInActionSchema).optional(),
 };
 
-const stageSchema = z.strictObject({
-  do: z.string().min(1),
-  expect: conditionSchema.optional(),
-  /** seconds from the stage before */
-  within_s: z.number().positive().optional(),
-  /** puts back what the test moved */
-  restores: z.boolean().optional(),
-});
-export type Stage = z.infer<typeof stageSchema>;
-
 const setSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('set'),
@@ -91,6 +63,8 @@ const checkSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('check'),
   expect: conditionSchema.optional(),
+  /** judged by the program itself from what is entered at this moment */
+  judges: z.literal('rotor-wind').optional(),
   /** a reading that no channel has */
   reads: quantitySchema.extend({ against: againstSchema }).optional(),
 });
@@ -146,7 +120,9 @@ const holdSchema = z.strictObject({
 const measureSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('measure'),
+  /** what a person reads and types where nothing measures it */
   measures: quantitySchema.extend({ good: z.tuple([z.number(), z.number()]) }),
+  trace: traceCheckSchema.optional(),
 });
 const enterSchema = z.strictObject({
   ...itemBase,
@@ -178,7 +154,6 @@ export const itemSchema = z.discriminatedUnion('kind', [
 ]);
 export type Item = z.infer<typeof itemSchema>;
 export type ItemKind = Item['kind'];
-export type StandInAction = z.infer<typeof standInActionSchema>;
 
 export const legSchema = z.strictObject({
   id: z.string(),
@@ -200,9 +175,18 @@ export const abortPlanSchema = z.strictObject({
   afterwards: z.string(),
 });
 
-/** The stages that a person taps through: of a test, or the moments of a watch. */
+/** The stages of a test or of a check that is measured, or the moments of a watch. */
 export function stagesOf(item: Item): readonly Stage[] {
-  return item.kind === 'test' ? item.stages : item.kind === 'watch' ? (item.moments ?? []) : [];
+  switch (item.kind) {
+    case 'test':
+      return item.stages;
+    case 'watch':
+      return item.moments ?? [];
+    case 'measure':
+      return item.trace?.stages ?? [];
+    default:
+      return [];
+  }
 }
 
 /** How long a hold lasts in this air: held at the ends of its table. */

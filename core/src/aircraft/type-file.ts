@@ -6,7 +6,9 @@ import { channelsOf } from './condition.ts';
 import { conditionSchema } from './condition-schema.ts';
 import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, windSchema } from './airframe.ts';
 import { bandEdge, limitSchema } from './limits.ts';
-import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf, standInTestSchema } from './procedure-items.ts';
+import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
+import { standInTestSchema } from './stand-in.ts';
+import { channelsOfCheck, stagesNamed, type TraceCheck } from './trace-check.ts';
 import { pistonParametersSchema } from './piston-parameters.ts';
 import { simulatorParametersSchema } from './simulator-parameters.ts';
 import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
@@ -106,6 +108,7 @@ export const typeFileSchema = shape.superRefine((type, context) => {
   type.room.forEach((id, i) => known(id, ['room', i]));
   type.limits.forEach((limit, i) => {
     known(limit.channel, ['limits', i, 'channel']);
+    if (limit.notWhile) known(limit.notWhile.channel, ['limits', i, 'notWhile', 'channel']);
     const sides = new Set(limit.bands.map((b) => ('above' in b ? 1 : -1)));
     if (sides.size > 1) report(['limits', i, 'bands'], 'bands of one limit stand all above or all below');
     const sign = 'above' in limit.bands[0]! ? 1 : -1;
@@ -187,6 +190,7 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
       report([...path, 'watch'], `there is no watch named ${item.watch}; name one that is there, or give moments`);
     if (item.kind === 'test' && !item.stages.some((s) => s.restores))
       report([...path, 'stages'], 'a test has a stage that restores what it moved');
+    if (item.kind === 'measure' && item.trace) checkTrace(type, item.trace, [...path, 'trace'], known, report);
     if (item.kind === 'count') {
       known(item.channel, [...path, 'channel']);
       for (const c of item.captions)
@@ -213,6 +217,29 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
   type.turnRound?.items.forEach((id, i) => {
     if (!ids.has(id)) report(['turnRound', 'items', i], `there is no item named ${id}`);
   });
+}
+
+/** A check names stages, channels, figures and loads that are there, and puts back what it opens. */
+function checkTrace(
+  type: TypeFile,
+  check: TraceCheck,
+  path: (string | number)[],
+  known: (id: string, path: (string | number)[]) => void,
+  report: Report,
+): void {
+  channelsOfCheck(check).forEach((id) => known(id, path));
+  const stages = new Set(check.stages.map((s) => s.id));
+  for (const id of stagesNamed(check))
+    if (!stages.has(id)) report([...path, 'stages'], `there is no stage named ${id}; give one that id`);
+  const figures = new Set(check.figures.map((f) => f.id));
+  check.figures.forEach((figure, i) => {
+    for (const id of figure.of === 'difference' ? figure.between : [])
+      if (!figures.has(id)) report([...path, 'figures', i], `there is no figure named ${id}`);
+    if (figure.of === 'load' && !type.electricalLoads.some((l) => l.id === figure.load))
+      report([...path, 'figures', i, 'load'], `there is no electrical load named ${figure.load}`);
+  });
+  if (check.opens && !check.stages.some((s) => s.restores))
+    report([...path, 'stages'], 'a check that opens something has a stage that restores it');
 }
 
 function unique(ids: string[], path: string[], report: (path: string[], message: string) => void): void {

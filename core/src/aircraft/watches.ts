@@ -123,6 +123,23 @@ export const runUpWatchSchema = z.strictObject({
   rotor_pct: z.tuple([z.number(), z.number()]),
   steadyFor_s: z.number(),
   within_s: z.number(),
+  /** it is flight only while this reads at least so much: a governor that is on */
+  flightNeeds: z.strictObject({ channel: z.string(), atLeast: z.number() }).optional(),
+  /** torques of the engines in the run-up, and how far they may be apart while they settle and after */
+  torque: z
+    .strictObject({ channels: z.array(z.string()).min(1), max_pct: z.number(), split_pct: z.number().optional() })
+    .optional(),
+  /** speeds to pass through, not to stay at: something swings there */
+  avoid: z
+    .array(
+      z.strictObject({
+        channel: z.string(),
+        between: z.tuple([z.number(), z.number()]),
+        longest_s: z.number().positive(),
+        why: z.string(),
+      }),
+    )
+    .optional(),
 });
 export type RunUpWatch = z.infer<typeof runUpWatchSchema>;
 

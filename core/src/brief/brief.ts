@@ -260,6 +260,7 @@ function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures,
       mass: known(brief.balance)?.ramp.mass_kg ?? null,
     },
     oat_C: input.oat_C,
+    variation_E_deg: site.variation_E_deg,
     words: sayConditions(input, brief),
     input: { ...input },
   };

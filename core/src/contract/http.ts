@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type BriefContext, briefInputSchema } from '../brief/index.ts';
 import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
 import { lineSchema, paceSchema, type StandInLine } from './stand-in.ts';
-import type { Compared } from '../health/index.ts';
+import type { Compared, UsualFigure } from '../health/index.ts';
 import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
 import type { Corridor } from '../watch/index.ts';
 
@@ -75,6 +75,8 @@ export interface RunDetail extends RunSummary {
   entries: Entry[];
   /** how long the waits of this aircraft took before, newest first */
   past: PastWait[];
+  /** what the figures of its checks usually are, by "check/figure" */
+  usual: Record<string, UsualFigure>;
 }
 
 /** JSON has no NaN: an empty bin is null. */

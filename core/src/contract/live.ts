@@ -1,3 +1,4 @@
+import type { CheckSnapshot } from '../checks/index.ts';
 import type { Quality } from '../format/index.ts';
 import type { Entry } from '../procedure/index.ts';
 import type { Pace } from './stand-in.ts';
@@ -20,6 +21,8 @@ export type LiveMessage =
       /** how many times faster than life a simulated aircraft lives */
       pace: Pace;
       watch: WatchSnapshot | null;
+      /** the check that is being measured */
+      check: CheckSnapshot | null;
     };
 
 /** Binary frame: run clock, the unit's own clock, then one 64-bit float per channel, in the machine's order. */

@@ -1,4 +1,4 @@
-import type { StandInPreset, WatchedType } from '../aircraft/index.ts';
+import type { StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
 import {
   acceptFromPilot,
   type BriefRecord,
@@ -9,6 +9,7 @@ import {
   reduceRun,
   Runner,
   type RunState,
+  stagesDone,
   standInActions,
 } from '../procedure/index.ts';
 import { type Conditions, NormalSource, type PistonConditions, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
@@ -39,6 +40,8 @@ export interface PracticeInput {
 const OBSERVE_EVERY = 5;
 /** how long the pilot waits for a reading to agree */
 const PATIENCE_S = 8;
+/** how long the pilot waits for a stage of a check */
+const CHECK_PATIENCE_S = 120;
 
 /**
  * A whole run flown by a patient pilot on the simulator: reads the present item, moves its switches, answers, and does
@@ -101,7 +104,7 @@ class PracticeFlight {
       this.builder.push(this.t_s, values);
       this.watch.step(this.t_s, values);
       this.drainEvents();
-      if (tick % OBSERVE_EVERY === 0) {
+      if (this.runner.frame(this.t_s, values) || tick % OBSERVE_EVERY === 0) {
         for (const payload of this.runner.observe(this.t_s, values, this.state)) this.write('watch', payload);
         this.act(values);
       }
@@ -143,12 +146,17 @@ class PracticeFlight {
       this.write('pilot', { kind: 'closed', outcome: this.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });
       return;
     }
-    if (item.id !== this.actsOn) {
-      this.actsOn = item.id;
+    const at = item.kind === 'measure' ? `${item.id}/${stagesDone(this.state, item)}` : item.id;
+    if (at !== this.actsOn) {
+      this.actsOn = at;
       this.moved = false;
       this.actsAt_s = this.t_s + (this.state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
     }
     if (this.t_s < this.actsAt_s) return;
+    if (item.kind === 'measure' && item.trace) {
+      this.follow(item.trace, item.id);
+      return;
+    }
     if (item.standIn && !this.moved) {
       this.moved = true;
       for (const action of standInActions(item, this.state)) this.cockpit.move(action);
@@ -157,7 +165,8 @@ class PracticeFlight {
     if (item.kind === 'wait' || item.kind === 'watch') return;
     if (item.kind === 'hold' && this.t_s < this.actsAt_s + item.hold_s) return;
     if (item.kind === 'set' && item.expect) {
-      if (this.t_s > this.actsAt_s + PATIENCE_S)
+      const slowest_s = Math.max(0, ...(item.standIn ?? []).map((a) => a.after_s ?? 0));
+      if (this.t_s > this.actsAt_s + slowest_s + PATIENCE_S)
         this.write('pilot', { kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
       return;
     }
@@ -166,6 +175,22 @@ class PracticeFlight {
     if (verdict.ok) this.write('pilot', verdict.payload);
     else if (this.t_s > this.actsAt_s + PATIENCE_S)
       this.write('pilot', { kind: 'item-fault', item: item.id, note: verdict.message });
+  }
+
+  /** Does what the present stage of a check says, and records what the check found when it is not good. */
+  private follow({ stages }: TraceCheck, id: string): void {
+    const found = this.state.measured[id];
+    const stage = stages[this.state.stages[id]?.length ?? 0];
+    if (found && found.verdict !== 'good' && found.attempts > 1)
+      this.write('pilot', { kind: 'item-fault', item: id, note: found.words });
+    else if (this.t_s > this.actsAt_s + CHECK_PATIENCE_S)
+      this.write('pilot', { kind: 'item-fault', item: id, note: `${stage?.do ?? 'It'}: not seen to follow` });
+    else if (!this.moved) {
+      this.moved = true;
+      for (const action of stage?.standIn ?? []) this.cockpit.move(action);
+      if (stage && !stage.expect)
+        this.write('pilot', { kind: 'stage-done', item: id, stage: stages.indexOf(stage), value: null, words: stage.do, last: false }); // prettier-ignore
+    }
   }
 
   private write(by: 'pilot' | 'watch', payload: Payload): void {

@@ -1,5 +1,15 @@
 import { holdSeconds, type Item, stagesOf, type TypeFile } from '../aircraft/index.ts';
-import { expectedFigure, type Payload, type RunState, stagesDone, twoCrewTurn } from '../procedure/index.ts';
+import {
+  briefedWind,
+  expectedFigure,
+  type Payload,
+  type RunState,
+  stagesDone,
+  twoCrewTurn,
+} from '../procedure/index.ts';
+
+/** where a brief says no wind */
+const LIGHT_WIND = { direction_deg: null, speed_kt: 4, gust_kt: null };
 
 const middle = ([low, high]: readonly [number, number]): number => Math.round((low + high) / 2);
 
@@ -7,7 +17,7 @@ const middle = ([low, high]: readonly [number, number]): number => Math.round((l
 export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payload {
   if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
   const stages = stagesOf(item);
-  if (stages.length > 0) {
+  if (stages.length > 0 && item.kind !== 'measure') {
     const stage = stagesDone(state, item);
     return { kind: 'stage-done', item: item.id, stage, value: null, words: stages[stage]?.do ?? '', last: false };
   }
@@ -34,6 +44,7 @@ export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payloa
     case 'hold':
       return done(holdSeconds(item, state.brief?.oat_C ?? null));
     case 'check':
+      if (item.judges) return { ...done(null), wind: briefedWind(state.brief) ?? LIGHT_WIND } as Payload;
       return done(
         item.reads ? (expectedFigure(state.brief, item.reads.against.figure) ?? middle(item.reads.range)) : null,
       );

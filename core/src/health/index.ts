@@ -1,2 +1,3 @@
 export { featuresOf, type FeatureSpec, START_FEATURES } from './features.ts';
-export { brokenHabits, type Compared, compareStart, isWorse } from './usual.ts';
+export { learnLoads, type PastCheck, type UsualFigure, usualFigures } from './checks.ts';
+export { brokenHabits, type Compared, compareStart, isWorse, type Place, placeOf, type Usual } from './usual.ts';

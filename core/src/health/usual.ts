@@ -5,12 +5,36 @@ import { type FeatureSpec, START_FEATURES } from './features.ts';
 const ENOUGH = 8;
 const USUAL_SHARE = 0.9;
 
+/** 90 % of earlier values, with their median, and all that was ever seen. */
+export interface Usual {
+  low: number;
+  median: number;
+  high: number;
+  least: number;
+  most: number;
+}
+
 export interface Compared {
   spec: FeatureSpec;
   value: number | null;
-  /** 90 % of the earlier starts, with their median; null when there are too few */
-  usual: { low: number; median: number; high: number; least: number; most: number } | null;
-  verdict: 'usual' | 'high' | 'low' | 'unknown';
+  /** null when there are too few earlier starts */
+  usual: Usual | null;
+  verdict: Place | 'unknown';
+}
+
+export type Place = 'usual' | 'high' | 'low';
+
+/** What earlier values usually were, null when they are too few to be a habit. */
+export function usualOf(values: readonly number[]): Usual | null {
+  if (values.length < ENOUGH) return null;
+  const past = values.toSorted((a, b) => a - b);
+  return {
+    low: quantile(past, (1 - USUAL_SHARE) / 2),
+    median: quantile(past, 0.5),
+    high: quantile(past, (1 + USUAL_SHARE) / 2),
+    least: past[0]!,
+    most: past[past.length - 1]!,
+  };
 }
 
 /** Sets one start beside the tail's earlier ones, figure by figure. */
@@ -20,24 +44,13 @@ export function compareStart(
 ): Compared[] {
   return START_FEATURES.map((spec) => {
     const value = features[spec.id] ?? null;
-    const past = earlier
-      .map((e) => e[spec.id])
-      .filter((v): v is number => typeof v === 'number')
-      .sort((a, b) => a - b);
-    if (past.length < ENOUGH) return { spec, value, usual: null, verdict: 'unknown' };
-    const usual = {
-      low: quantile(past, (1 - USUAL_SHARE) / 2),
-      median: quantile(past, 0.5),
-      high: quantile(past, (1 + USUAL_SHARE) / 2),
-      least: past[0]!,
-      most: past[past.length - 1]!,
-    };
-    return { spec, value, usual, verdict: value === null ? 'unknown' : placeOf(value, usual) };
+    const usual = usualOf(earlier.map((e) => e[spec.id]).filter((v): v is number => typeof v === 'number'));
+    return { spec, value, usual, verdict: value === null || !usual ? 'unknown' : placeOf(value, usual) };
   });
 }
 
 /** Outside everything that was ever seen, by more than a hair, is what deserves a word. */
-function placeOf(value: number, usual: NonNullable<Compared['usual']>): 'usual' | 'high' | 'low' {
+export function placeOf(value: number, usual: Usual): Place {
   const hair = 0.02 * Math.max(usual.most - usual.least, 1e-6);
   if (value > usual.most + hair) return 'high';
   if (value < usual.least - hair) return 'low';

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { abortReasonSchema } from '../aircraft/index.ts';
+import { windNowSchema } from './wind-now.ts';
 
 const maybe = z.number().nullable();
+const checkVerdictSchema = z.enum(['good', 'fault', 'unknown']);
 
 /** What a run takes from its brief: the answers of the house and of this day, and what its readings are held against. */
 const briefRecordSchema = z.strictObject({
@@ -21,6 +23,8 @@ const briefRecordSchema = z.strictObject({
   /** outside air when it was written, for durations learned by temperature */
   oat_C: maybe,
   words: z.string(),
+  /** of the place, east is positive; runs of earlier versions have none */
+  variation_E_deg: z.number().optional(),
   /** the brief as it was entered */
   input: z.record(z.string(), z.unknown()),
 });
@@ -44,6 +48,8 @@ const payloads = [
     words: z.string(),
     /** what was read on either side of a comparison */
     read: z.tuple([z.string(), z.string()]).optional(),
+    /** the wind of that minute, where it was judged */
+    wind: windNowSchema.optional(),
     /** the verification found it otherwise than the flow had left it */
     differs: z.boolean().optional(),
   }),
@@ -55,6 +61,32 @@ const payloads = [
     words: z.string(),
     /** the last stage settles its item */
     last: z.boolean(),
+  }),
+  z.strictObject({
+    kind: z.literal('measured'),
+    item: z.string(),
+    /** one name for all variants of the check */
+    check: z.string(),
+    verdict: checkVerdictSchema,
+    cause: z.string().nullable(),
+    words: z.string(),
+    figures: z.array(
+      z.strictObject({
+        id: z.string(),
+        label: z.string(),
+        unit: z.string(),
+        decimals: z.int(),
+        value: maybe,
+        good: z.tuple([maybe, maybe]),
+        verdict: checkVerdictSchema,
+        words: z.string().nullable(),
+        /** the stretch of the trace that shows it */
+        from_s: maybe,
+        to_s: maybe,
+      }),
+    ),
+    from_s: z.number(),
+    to_s: z.number(),
   }),
   z.strictObject({
     kind: z.literal('decided'),
@@ -82,7 +114,14 @@ const payloads = [
   z.strictObject({ kind: z.literal('note'), text: z.string().min(1).max(2000) }),
   z.strictObject({ kind: z.literal('start-state'), watch: z.string(), state: z.string(), words: z.string() }),
   z.strictObject({ kind: z.literal('start-done'), watch: z.string(), record: z.record(z.string(), maybe) }),
-  z.strictObject({ kind: z.literal('run-up-done'), watch: z.string(), took_s: z.number() }),
+  z.strictObject({
+    kind: z.literal('run-up-done'),
+    watch: z.string(),
+    took_s: z.number(),
+    torqueMax_pct: z.number().optional(),
+    splitMax_pct: z.number().optional(),
+    rotorMax_pct: z.number().optional(),
+  }),
   z.strictObject({
     kind: z.literal('cue'),
     code: z.string(),
@@ -136,6 +175,7 @@ const stamp = z.object({
 });
 export type Stamp = z.infer<typeof stamp>;
 export type Entry = Stamp & Payload;
+export type MeasuredEntry = Extract<Entry, { kind: 'measured' }>;
 export type ExceedanceEntry = Extract<Entry, { kind: 'exceedance' }>;
 
 /** One stored entry of a journal. @throws ZodError when it is not one */

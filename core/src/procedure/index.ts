@@ -3,6 +3,7 @@ export {
   type BriefRecord,
   type Entry,
   type ExceedanceEntry,
+  type MeasuredEntry,
   parseEntry,
   type Payload,
   payloadSchema,
@@ -41,6 +42,8 @@ export {
   wasFlowed,
   zonesOf,
 } from './plan.ts';
+export { briefedWind, rotorWindNow, type RotorWindNow } from './rotor-wind.ts';
+export type { WindNow } from './wind-now.ts';
 export { Runner } from './runner.ts';
 export {
   durationOf,
@@ -51,6 +54,6 @@ export {
   scheduleOf,
   waitsOf,
 } from './schedule.ts';
-export { findItem, itemState, type ItemState, reduceRun, type RunState } from './state.ts';
+export { findItem, itemState, type ItemState, type Measured, reduceRun, type RunState } from './state.ts';
 export { type EntryWords, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

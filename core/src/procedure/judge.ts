@@ -4,6 +4,7 @@ import type { BriefRecord, Payload } from './entries.ts';
 import { isReachable, stagesDone, stillOpen, workingList } from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
 import { conditionOf, readCondition, type Reading, readItem, readTyped } from './reading.ts';
+import { briefedWind, rotorWindNow } from './rotor-wind.ts';
 import { findItem, itemState, type RunState } from './state.ts';
 
 export type Acceptance =
@@ -148,6 +149,8 @@ function acceptStage(
   const restoring = itemState(state, item.id).status !== 'todo' && stage?.restores === true;
   if (!stage || (at !== next && !restoring))
     return refuse('not-this-item', `${item.challenge}: ${stages[next]?.do ?? 'nothing'} is next`);
+  if (item.kind === 'measure' && stage.expect && !restoring)
+    return refuse('not-so', `${item.challenge}: ${stage.do} is sensed by itself; do it, and it goes on`);
   const done = (words: string, value: number | null): Acceptance => ({
     ok: true,
     payload: { kind: 'stage-done', item: item.id, stage: at, value, words, last: at === stages.length - 1 },
@@ -199,9 +202,13 @@ function acceptDone(
       return acceptComparison(item, wanted, done);
     case 'enter':
       return acceptNumber(state, item, item.enters, null, wanted.value, done);
-    case 'measure':
+    case 'measure': {
+      const refused = item.trace && state.source !== 'by-hand' && refuseUnmeasured(state, item);
+      if (refused) return refused;
       return acceptNumber(state, item, item.measures, item.measures.good, wanted.value, done);
+    }
     case 'check':
+      if (item.judges) return acceptRotorWind(type, state, item, wanted, done);
       if (item.reads) return acceptNumber(state, item, item.reads, null, wanted.value, done);
       break;
     case 'hold': {
@@ -218,6 +225,15 @@ function acceptDone(
     default:
   }
   return acceptSensed(type, item, readItem(type, item, values), wanted.value, done);
+}
+
+/** A check that the trace measures is not taken at a person's word, unless the trace could not say. */
+function refuseUnmeasured(state: RunState, item: Item): Acceptance | null {
+  const found = state.measured[item.id];
+  if (found?.verdict === 'unknown') return null;
+  if (found?.verdict === 'fault') return refuse('not-so', `${item.challenge}: ${found.words}. ${remedyOf(item)}`);
+  const next = stagesOf(item)[stagesDone(state, item)];
+  return refuse('not-so', `${item.challenge} is measured from the readings: ${next?.do ?? 'the last stage'} is next`);
 }
 
 type Write = (words: string, value: number | null, read?: [string, string]) => Acceptance;
@@ -267,6 +283,20 @@ function acceptComparison(item: Extract<Item, { kind: 'compare' }>, { read }: Do
       `${item.challenge}: ${item.between[0]} shows ${a}, ${item.between[1]} shows ${b}. ${remedyOf(item)}`,
     );
   return done(`both ${a}`, null, [a, b]);
+}
+
+/** The wind of this minute: what was entered, else what the brief had. Beyond a limit, and unknown, the rotor stays still. */
+function acceptRotorWind(type: TypeFile, state: RunState, item: Item, { wind }: Done, done: Write): Acceptance {
+  const judged = rotorWindNow(type, state.brief, wind ?? briefedWind(state.brief));
+  if (judged.verdict === 'UNKNOWN')
+    return refuse('not-so', `${item.challenge}: ${judged.words}. Enter the wind of this minute`);
+  if (judged.verdict === 'EXCEEDS')
+    return refuse('not-so', `${item.challenge}: ${judged.words}. Wait, or turn the aircraft`);
+  const accepted = done(
+    judged.verdict === 'CAUTION' ? `${judged.words}, close to the limit` : judged.words,
+    judged.wind_kt,
+  );
+  return accepted.ok && wind ? { ok: true, payload: { ...accepted.payload, wind } as Payload } : accepted;
 }
 
 interface Quantity {

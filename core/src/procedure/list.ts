@@ -62,9 +62,20 @@ export function stillOpen(type: TypeFile, state: RunState): OpenLoop[] {
       const restored = item.stages.findLastIndex((s) => s.restores === true) < done;
       return done > 0 && !restored ? [{ item, words: item.opens }] : [];
     }
+    if (item.kind === 'measure') return openCheck(state, item);
     if (item.kind !== 'set' || !item.opens || itemState(state, item.id).status !== 'done') return [];
     return itemState(state, item.opens.closedBy).status === 'done' ? [] : [{ item, words: item.opens.words }];
   });
+}
+
+/** A check that has moved something and has not put it back, or was given up before it had. */
+function openCheck(state: RunState, item: Extract<Item, { kind: 'measure' }>): OpenLoop[] {
+  const { stages = [], opens } = item.trace ?? {};
+  if (!opens) return [];
+  const done = stagesDone(state, item);
+  const moved = stages.findIndex((s) => s.id === opens.from) < done;
+  const restored = stages.findLastIndex((s) => s.restores === true) < done;
+  return moved && !restored ? [{ item, words: opens.words }] : [];
 }
 
 /** Faults that forbid to go on. */
@@ -108,8 +119,10 @@ export function isBackground(item: Item): boolean {
   return item.kind === 'wait' && item.background === true;
 }
 
-/** What is moved on a stand-in for this item; a hold lasts as long as the air of the brief asks. */
+/** What is moved on a stand-in for this item, or for the present stage of it; a hold lasts as long as the air of the brief asks. */
 export function standInActions(item: Item, state: RunState): StandInAction[] {
+  const stage = stagesOf(item)[stagesDone(state, item)];
+  if (item.kind !== 'watch' && stage?.standIn) return stage.standIn;
   return (item.standIn ?? []).map((action) =>
     item.kind === 'hold' && action.release_s !== undefined
       ? { ...action, release_s: holdSeconds(item, state.brief?.oat_C ?? null) + HAND_S }

@@ -1,5 +1,8 @@
 import { Sensed, type TypeFile } from '../aircraft/index.ts';
+import type { CheckSnapshot } from '../checks/index.ts';
+import type { LearnedLoad } from '../electrical/index.ts';
 import type { WatchEvent } from '../watch/index.ts';
+import { CheckDesk } from './check-desk.ts';
 import type { Payload } from './entries.ts';
 import { conditionOf, readItem } from './reading.ts';
 import { procedureOf } from './list.ts';
@@ -14,16 +17,29 @@ export class Runner {
   private readonly type: TypeFile;
   private readonly sensed = new Map<string, Sensed>();
   private readonly announced = new Set<string>();
+  private readonly checks: CheckDesk;
 
-  constructor(type: TypeFile) {
+  /** @param loads what each load of this tail drew before */
+  constructor(type: TypeFile, loads: Readonly<Record<string, LearnedLoad>> = {}) {
     this.type = type;
+    this.checks = new CheckDesk(type, loads);
+  }
+
+  /** One frame, every frame: checks are measured at the rate of the line. @returns true when `observe` should look at once */
+  frame(t_s: number, values: ArrayLike<number>): boolean {
+    return this.checks.frame(t_s, values);
+  }
+
+  /** The check that goes on, null when none does. */
+  check(): CheckSnapshot | null {
+    return this.checks.snapshot();
   }
 
   /** @returns what one frame settles, in order; empty nearly always */
   observe(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
     const present = presentItem(this.type, state);
     const candidates = present ? [present, ...meanwhileItems(this.type, state)] : meanwhileItems(this.type, state);
-    const out: Payload[] = [];
+    const out = this.checks.observe(t_s, present, values, state);
     for (const item of candidates) {
       if (item.kind !== 'set' && item.kind !== 'wait') continue;
       if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
@@ -83,11 +99,13 @@ export class Runner {
       }
       case 'start-ended':
         return [];
-      case 'run-up-done':
-        return [
-          { kind: 'run-up-done', watch: event.watch, took_s: event.took_s },
-          ...this.settleWatch(event.watch, state, event.took_s, `${event.took_s.toFixed(1)} s`),
-        ];
+      case 'run-up-done': {
+        const { t_s: _, ...done } = event;
+        const torque = done.torqueMax_pct > 0 ? `, torque to ${done.torqueMax_pct.toFixed(0)} %` : '';
+        const split = done.splitMax_pct > 0 ? `, split to ${done.splitMax_pct.toFixed(0)} %` : '';
+        const words = `${done.took_s.toFixed(1)} s, rotor to ${done.rotorMax_pct.toFixed(1)} %${torque}${split}`;
+        return [done, ...this.settleWatch(done.watch, state, done.took_s, words)];
+      }
     }
   }
 

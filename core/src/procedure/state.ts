@@ -15,6 +15,15 @@ export interface ItemState {
   differs: boolean;
 }
 
+/** What a check found, by the numbers of its trace. */
+export interface Measured {
+  verdict: 'good' | 'fault' | 'unknown';
+  words: string;
+  t_s: number;
+  /** how many times it has been flown */
+  attempts: number;
+}
+
 /** The two lines before an interruption are looked at again. */
 const SEEN_AGAIN = 2;
 
@@ -26,6 +35,8 @@ export interface RunState {
   items: Readonly<Record<string, ItemState>>;
   /** stages of a test, or moments of a watch, that are done: when, in order */
   stages: Readonly<Record<string, readonly number[]>>;
+  /** what each check found, the last time that it was flown */
+  measured: Readonly<Record<string, Measured>>;
   /** answers of the house and of this run, choice to alternative */
   ways: Readonly<Record<string, string>>;
   decisions: Readonly<Record<string, string>>;
@@ -68,6 +79,7 @@ export function reduceRun(entries: readonly Entry[]): RunState {
     source: null,
     items: {},
     stages: {},
+    measured: {},
     ways: {},
     decisions: {},
     brief: null,
@@ -95,6 +107,7 @@ export function reduceRun(entries: readonly Entry[]): RunState {
 type Mutable = { -readonly [K in keyof RunState]: RunState[K] } & {
   items: Record<string, ItemState>;
   stages: Record<string, readonly number[]>;
+  measured: Record<string, Measured>;
   ways: Record<string, string>;
   decisions: Record<string, string>;
   challenged: Record<string, true>;
@@ -119,8 +132,8 @@ function apply(state: Mutable, entry: Entry): void {
       });
       return;
     case 'stage-done':
-      state.stages[entry.item] = [...(state.stages[entry.item] ?? []).slice(0, entry.stage), entry.t];
-      state.lastUndoable = entry.id;
+      state.stages[entry.item] = stagesWith(state.stages[entry.item] ?? [], entry.stage, entry.t);
+      if (entry.by !== 'watch') state.lastUndoable = entry.id;
       if (entry.last && itemState(state, entry.item).status === 'todo')
         finish(state, entry, {
           ...NOT_DONE,
@@ -131,6 +144,14 @@ function apply(state: Mutable, entry: Entry): void {
           value: entry.value,
           words: entry.words,
         });
+      return;
+    case 'measured':
+      state.measured[entry.item] = {
+        verdict: entry.verdict,
+        words: entry.words,
+        t_s: entry.t,
+        attempts: (state.measured[entry.item]?.attempts ?? 0) + 1,
+      };
       return;
     case 'decided':
       state.decisions[entry.item] = entry.alternative;
@@ -200,6 +221,7 @@ function apply(state: Mutable, entry: Entry): void {
     case 'item-reopened':
       state.items[entry.item] = NOT_DONE;
       state.stages[entry.item] = [];
+      delete state.measured[entry.item];
       delete state.challenged[entry.item];
       delete state.decisions[entry.item];
       state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
@@ -250,6 +272,11 @@ function apply(state: Mutable, entry: Entry): void {
 /** Stored entries may be newer than this program: an unknown kind must stop it, not slip through. */
 function assertNever(entry: never): never {
   throw new RangeError(`unknown journal entry ${JSON.stringify(entry)}`);
+}
+
+/** Times of the stages with one more done; a stage that was passed over, on the way to putting back, is done with it. */
+function stagesWith(times: readonly number[], stage: number, t_s: number): readonly number[] {
+  return [...Array.from({ length: stage }, (_, i) => times[i] ?? t_s), t_s];
 }
 
 function finish(state: Mutable, entry: Extract<Entry, { item: string }>, item: ItemState): void {

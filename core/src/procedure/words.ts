@@ -30,7 +30,13 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
         : plain(name(entry.item), words);
     }
     case 'stage-done':
-      return plain(name(entry.item), entry.words);
+      return entry.by === 'watch' ? null : plain(name(entry.item), entry.words);
+    case 'measured': {
+      const title = name(entry.item);
+      return entry.verdict === 'good'
+        ? null
+        : stands(`${title}: ${entry.verdict === 'fault' ? 'not good' : 'unknown'}`, entry.words);
+    }
     case 'decided': {
       const item = findItem(type, entry.item);
       const answer = item?.kind === 'decide' ? item.alternatives.find((a) => a.id === entry.alternative)?.label : null;

@@ -34,6 +34,8 @@ export class ElectricalNetwork {
   lambda_polarisation: number;
   d_battery_K = 0;
 
+  /** a consumer that has failed open draws 0 of what it should, one that leaks draws more than 1 */
+  readonly loadShare: Record<string, number> = {};
   readonly starters: Branch[] = [];
   readonly generators: Branch[] = [];
   private readonly p: ElectricalParameters;
@@ -61,7 +63,8 @@ export class ElectricalNetwork {
   /** Sums the consumers that are switched on; call when a switch moved. */
   setLoads(controls: Controls, sparks: number): void {
     let amps = sparks * this.p.igniter_a + (controls.boost ? this.p.boost_pump_a : 0);
-    for (const name in controls.loads) if (controls.loads[name]) amps += this.p.loads_a[name]!;
+    for (const name in controls.loads)
+      if (controls.loads[name]) amps += this.p.loads_a[name]! * (this.loadShare[name] ?? 1);
     this.loadConductance_s = amps / 28;
   }
 

@@ -22,6 +22,10 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     simulator.refreshAir();
     return;
   }
+  if (path[0] === 'fault' && path[1] === 'load' && path[2] !== undefined && path[2] in controls.loads) {
+    simulator.bus.loadShare[path[2]] = number;
+    return;
+  }
   if (path[0] === 'fault') {
     const target = path[1] === 'ac' ? simulator.faults : simulator.blocks[blockIndex(simulator, path[1])]?.faults;
     if (target && path[2] !== undefined && path[2] in target) {

@@ -66,7 +66,15 @@ export type WatchEvent =
   | { kind: 'start-done'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
   /** an aborted start has come to rest: its figures are final */
   | { kind: 'start-ended'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
-  | { kind: 'run-up-done'; t_s: number; watch: string; took_s: number }
+  | {
+      kind: 'run-up-done';
+      t_s: number;
+      watch: string;
+      took_s: number;
+      torqueMax_pct: number;
+      splitMax_pct: number;
+      rotorMax_pct: number;
+    }
   | { kind: 'exceedance'; t_s: number; exceedance: Exceedance }
   | { kind: 'phase'; t_s: number; phase: Phase };
 

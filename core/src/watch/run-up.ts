@@ -2,16 +2,21 @@ import type { Phase, RunUpWatch, TypeFile } from '../aircraft/index.ts';
 import type { EventSink } from './events.ts';
 import type { Guard } from './limit-windows.ts';
 
-/** The running aircraft between idle and flight: selectors moved, rotor in its window by a deadline. */
+/** The running aircraft between idle and flight: selectors moved, torques within bounds, rotor in its window by a deadline. */
 export class RunUp {
   /** idle, run-up or flight; what it was last while an engine starts */
   phase: Extract<Phase, 'idle' | 'run-up' | 'flight'> = 'idle';
   readonly columns: readonly number[];
   private since_s = NaN;
   private steady_s = 0;
-  private lateCalled = false;
+  private called: 'late' | 'torque' | 'split' | null = null;
+  private torqueMax_pct = 0;
+  private splitMax_pct = 0;
+  private rotorMax_pct = 0;
   private readonly selectors: readonly number[];
+  private readonly torques: readonly number[];
   private readonly iRotor: number;
+  private readonly iNeeded: number;
   private readonly spec: RunUpWatch;
   private readonly emit: EventSink;
 
@@ -20,13 +25,16 @@ export class RunUp {
     this.emit = emit;
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
     this.selectors = spec.selectors.map(index);
+    this.torques = (spec.torque?.channels ?? []).map(index);
     this.iRotor = index(spec.rotor);
-    this.columns = [...this.selectors, this.iRotor];
+    this.iNeeded = spec.flightNeeds ? index(spec.flightNeeds.channel) : -1;
+    this.columns = [...this.selectors, ...this.torques, this.iRotor, ...(this.iNeeded < 0 ? [] : [this.iNeeded])];
   }
 
   /** The record begins with the aircraft at work. */
   found(values: ArrayLike<number>): void {
-    this.phase = this.atFlight(values) ? 'flight' : 'idle';
+    this.phase = !this.atFlight(values) ? 'idle' : this.hasWhatFlightNeeds(values) ? 'flight' : 'run-up';
+    this.since_s = NaN;
   }
 
   stop(): void {
@@ -37,30 +45,37 @@ export class RunUp {
   step(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
     if (phase === 'idle') {
-      if (this.atFlight(values)) {
-        this.phase = 'run-up';
-        this.since_s = t_s;
-        this.steady_s = 0;
-        this.lateCalled = false;
-      }
+      if (this.atFlight(values)) this.begin(t_s);
     } else if (this.selectors.some((i) => values[i]! < this.spec.idleBelow)) this.phase = 'idle';
-    else if (phase === 'run-up') this.follow(t_s, dt_s, values[this.iRotor]!);
+    else if (phase === 'run-up') this.follow(t_s, dt_s, values);
+    else if (!this.hasWhatFlightNeeds(values)) this.begin(t_s);
     return this.phase !== phase;
   }
 
   /** Whether a replay must look at every row up to this time. */
   needsCloseLook(until_s: number): boolean {
-    return this.phase === 'run-up' && (this.steady_s > 0 || until_s - this.since_s > this.spec.within_s);
+    if (this.phase !== 'run-up' || Number.isNaN(this.since_s)) return false;
+    return this.torques.length > 0 || this.steady_s > 0 || until_s - this.since_s > this.spec.within_s;
   }
 
   /** Readings that can end the present phase when they leave these ranges. */
   guards(): Guard[] {
-    const { flightFrom, idleBelow, rotor_pct } = this.spec;
+    const { flightFrom, idleBelow, rotor_pct, flightNeeds } = this.spec;
     if (this.phase === 'idle') return this.selectors.map((index) => ({ index, low: -Infinity, high: flightFrom }));
     const atFlight = this.selectors.map((index) => ({ index, low: idleBelow, high: Infinity }));
-    return this.phase === 'flight'
-      ? atFlight
+    const needed = (low: number, high: number): Guard[] => (flightNeeds ? [{ index: this.iNeeded, low, high }] : []);
+    if (this.phase === 'flight') return [...atFlight, ...needed(flightNeeds?.atLeast ?? 0, Infinity)];
+    return Number.isNaN(this.since_s)
+      ? [...atFlight, ...needed(-Infinity, (flightNeeds?.atLeast ?? 0) - 0.01)]
       : [...atFlight, { index: this.iRotor, low: -Infinity, high: rotor_pct[0] }];
+  }
+
+  private begin(t_s: number): void {
+    this.phase = 'run-up';
+    this.since_s = t_s;
+    this.steady_s = 0;
+    this.called = null;
+    this.torqueMax_pct = this.splitMax_pct = this.rotorMax_pct = 0;
   }
 
   private atFlight(values: ArrayLike<number>): boolean {
@@ -68,26 +83,65 @@ export class RunUp {
     return true;
   }
 
-  private follow(t_s: number, dt_s: number, nr: number): void {
+  private hasWhatFlightNeeds(values: ArrayLike<number>): boolean {
+    return this.iNeeded < 0 || values[this.iNeeded]! >= this.spec.flightNeeds!.atLeast;
+  }
+
+  private follow(t_s: number, dt_s: number, values: ArrayLike<number>): void {
     const { spec } = this;
+    if (!this.hasWhatFlightNeeds(values)) {
+      this.since_s = NaN;
+      this.steady_s = 0;
+      return;
+    }
+    if (Number.isNaN(this.since_s)) this.begin(t_s);
+    const nr = values[this.iRotor]!;
+    this.rotorMax_pct = Math.max(this.rotorMax_pct, nr);
+    this.watchTorque(t_s, values);
     const inside = nr >= spec.rotor_pct[0] && nr <= spec.rotor_pct[1];
     this.steady_s = inside ? this.steady_s + dt_s : 0;
     const took_s = t_s - this.since_s;
-    if (this.steady_s >= spec.steadyFor_s) {
+    if (this.steady_s >= spec.steadyFor_s && this.isMatched(values)) {
       this.phase = 'flight';
       const text = `Rotor ${nr.toFixed(0)} percent, steady`;
       this.emit({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text, say: text });
-      this.emit({ kind: 'run-up-done', t_s, watch: spec.id, took_s });
-    } else if (took_s > spec.within_s && !this.lateCalled) {
-      this.lateCalled = true;
-      this.emit({
-        kind: 'cue',
-        t_s,
-        code: 'run-up-late',
-        severity: 'caution',
-        text: `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`,
-        say: 'Rotor not at flight speed.',
-      });
+      const { torqueMax_pct, splitMax_pct, rotorMax_pct } = this;
+      this.emit({ kind: 'run-up-done', t_s, watch: spec.id, took_s, torqueMax_pct, splitMax_pct, rotorMax_pct });
+    } else if (took_s > spec.within_s && this.called !== 'late') {
+      const missing = inside
+        ? `Torques still ${this.splitOf(values).toFixed(0)} % apart ${spec.within_s} s after flight was selected; ${spec.torque?.split_pct} % at most expected`
+        : `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`;
+      this.caution(t_s, 'late', missing, inside ? 'Torque split.' : 'Rotor not at flight speed.');
     }
+  }
+
+  /** Torque above what a run-up on the ground may take is called once; the split is judged when the rotor is steady. */
+  private watchTorque(t_s: number, values: ArrayLike<number>): void {
+    const { torque } = this.spec;
+    if (!torque) return;
+    for (const i of this.torques) if (values[i]! > this.torqueMax_pct) this.torqueMax_pct = values[i]!;
+    this.splitMax_pct = Math.max(this.splitMax_pct, this.splitOf(values) || 0);
+    if (this.torqueMax_pct > torque.max_pct && this.called === null)
+      this.caution(t_s, 'torque', `Torque ${this.torqueMax_pct.toFixed(0)} % in the run-up; at most ${torque.max_pct} %`, 'Torque.'); // prettier-ignore
+  }
+
+  private splitOf(values: ArrayLike<number>): number {
+    let [low, high] = [Infinity, -Infinity];
+    for (const i of this.torques) {
+      if (Number.isNaN(values[i]!)) return NaN;
+      low = Math.min(low, values[i]!);
+      high = Math.max(high, values[i]!);
+    }
+    return high - low;
+  }
+
+  private isMatched(values: ArrayLike<number>): boolean {
+    const most = this.spec.torque?.split_pct;
+    return most === undefined || this.splitOf(values) <= most;
+  }
+
+  private caution(t_s: number, code: 'late' | 'torque', text: string, say: string): void {
+    this.called = code;
+    this.emit({ kind: 'cue', t_s, code: `run-up-${code}`, severity: 'caution', text, say });
   }
 }

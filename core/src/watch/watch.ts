@@ -2,11 +2,13 @@ import { channelsOf, type LimitBand, type Phase, type WatchedType } from '../air
 import type { Trace } from '../trace/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { Stay } from './band-monitor.ts';
+import { AvoidedSpeed } from './avoided-speed.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
 import { GAP_S, type Guard, LimitWindows } from './limit-windows.ts';
 import { PistonStartMachine } from './piston-start.ts';
 import { RunUp } from './run-up.ts';
+import { SetAside } from './set-aside.ts';
 import type { StartMachine } from './start-machine.ts';
 import { TurbineStartMachine } from './turbine-start.ts';
 import { WatchedLimit } from './watched-limit.ts';
@@ -36,6 +38,8 @@ export class Watch {
   private readonly limits: WatchedLimit[];
   private readonly onEvent: EventSink;
   private readonly runUp: RunUp;
+  private readonly avoided: readonly AvoidedSpeed[];
+  private readonly setAside: readonly SetAside[];
   private active: WatchedLimit[] = [];
   private windows = new LimitWindows([], []);
   /** columns that the starts and the phases read, and those together with the limits in force */
@@ -53,12 +57,14 @@ export class Watch {
       (limit) =>
         new WatchedLimit(type, limit, (watched, edge, band, t_s, stay) => this.atEdge(watched, edge, band, t_s, stay)),
     );
+    this.setAside = type.limits.flatMap((limit) => (limit.notWhile ? [new SetAside(type, limit, limit.notWhile)] : []));
     this.starts = type.startWatches.map((spec) =>
       spec.kind === 'piston'
         ? new PistonStartMachine(type, spec, onEvent)
         : new TurbineStartMachine(type, spec, corridors[spec.id] ?? null, onEvent),
     );
     this.runUp = new RunUp(type, type.runUpWatch, onEvent);
+    this.avoided = (type.runUpWatch.avoid ?? []).map((spec) => new AvoidedSpeed(type, spec, onEvent));
     this.always = [
       ...type.startWatches.flatMap((spec) => [
         ...Object.values<string | undefined>(spec.channels).flatMap((id) => (id === undefined ? [] : [index(id)])),
@@ -66,6 +72,9 @@ export class Watch {
         ...spec.gates.flatMap((g) => channelsOf(g.condition)).map(index),
       ]),
       ...this.runUp.columns,
+      ...this.avoided.map((a) => a.index),
+      // a limit that comes back into force is judged by the same frame
+      ...this.setAside.flatMap((s) => [s.index, index(s.limit.channel)]),
     ];
     this.fixedPhase = fixedPhase !== undefined;
     this.phase = fixedPhase ?? 'off';
@@ -89,6 +98,9 @@ export class Watch {
     this.lastFrame_s = t_s;
     if (this.sourceLost) this.sourceBack(t_s);
 
+    let setAside = false;
+    for (let i = 0; i < this.setAside.length; i++) if (this.setAside[i]!.update(t_s, values)) setAside = true;
+    if (setAside) this.selectLimits(t_s);
     this.windows.step(last, t_s, values);
     let changed = false;
     for (let i = 0; i < this.starts.length; i++) {
@@ -96,7 +108,10 @@ export class Watch {
       if (machine.advance(t_s, dt_s, values)) changed = true;
       if (machine.phase === 'start') this.lead = i;
     }
-    if (this.runs && !changed && this.phase !== 'start') changed = this.runUp.step(t_s, dt_s, values);
+    if (this.runs && !changed && this.phase !== 'start') {
+      changed = this.runUp.step(t_s, dt_s, values);
+      for (let i = 0; i < this.avoided.length; i++) this.avoided[i]!.step(t_s, dt_s, values[this.avoided[i]!.index]!);
+    }
     if (changed && !this.fixedPhase) this.followPhase(t_s);
   }
 
@@ -140,14 +155,18 @@ export class Watch {
   private quietRows(trace: Trace, from: number, to: number): number {
     const end_s = trace.t_s[to - 1]!;
     if (this.phase === 'start' || this.sourceLost || !(end_s - this.lastFrame_s <= GAP_S)) return from;
-    if (this.runs && this.runUp.needsCloseLook(end_s)) return from;
+    if (this.runs) {
+      if (this.runUp.needsCloseLook(end_s)) return from;
+      for (const speed of this.avoided) if (speed.needsCloseLook(trace.columns[speed.index]!, from, to)) return from;
+    }
+    for (const limit of this.setAside) if (limit.aside) return from;
     for (const machine of this.starts) if (machine.duty.on_s > 0) return from;
     return this.windows.quietUntil(trace, from, to);
   }
 
   /** Readings that can end the present phase when they leave these ranges. */
   private guards(): Guard[] {
-    const guards = this.starts.flatMap((machine) => machine.guards());
+    const guards = [...this.starts.flatMap((machine) => machine.guards()), ...this.setAside.map((s) => s.guard())];
     return this.runs ? [...guards, ...this.runUp.guards()] : guards;
   }
 
@@ -223,7 +242,8 @@ export class Watch {
   }
 
   private selectLimits(t_s = 0): void {
-    const next = this.limits.filter((w) => w.limit.phases.includes(this.phaseOf(w.index)));
+    const aside = this.setAside.filter((s) => s.aside).map((s) => s.limit);
+    const next = this.limits.filter((w) => w.limit.phases.includes(this.phaseOf(w.index)) && !aside.includes(w.limit));
     this.windows.end(t_s);
     for (const watched of this.active)
       if (!next.includes(watched) && watched.monitor.started) watched.monitor.close(t_s);

@@ -11,8 +11,11 @@ test('the same seed flies the same run to the last byte, another seed another', 
   expect(flyPreset('mild', null, 6).written).not.toEqual(a.written);
 });
 
+/** conditions under which the engine starts, and a check of the run-up finds what is wrong */
+const FOUND_BY_CHECKS = ['hydraulics-lost', 'load-missing', 'load-doubled'];
+
 test('every stand-in condition ends by itself: ready when it is good, aborted with its actions worked when it is not', () => {
-  for (const preset of skerry.standIn) {
+  for (const preset of skerry.standIn.filter((p) => !FOUND_BY_CHECKS.includes(p.id))) {
     const run = flyPreset(preset.id);
     const good = preset.faults.length === 0 && preset.id !== 'weak-battery';
     expect(run.outcome, preset.id).toBe(good ? 'ready' : 'aborted');
@@ -28,6 +31,18 @@ test('every stand-in condition ends by itself: ready when it is good, aborted wi
       preset.id,
     ).toEqual([good]);
   }
+});
+
+test.each([
+  ['hydraulics-lost', 'given-up', 'hydraulics', 'system-2-low'],
+  ['load-missing', 'ready', 'load-steps', 'load-missing'],
+  ['load-doubled', 'ready', 'load-steps', 'load-excess'],
+])('%s ends %s: a no-go holds the departure, a caution is taken along', (preset, outcome, item, cause) => {
+  const run = flyPreset(preset);
+  expect(run.outcome).toBe(outcome);
+  const state = reduceRun(journalOf(run.written));
+  expect(itemState(state, item).status).toBe('fault');
+  expect(run.written.flatMap((w) => (w.payload.kind === 'measured' ? [w.payload.cause] : []))).toContain(cause);
 });
 
 test('a switch that does not follow is recorded as a fault, and the pilot goes on', () => {

@@ -21,6 +21,10 @@ import { Hand } from '../hand.ts';
 const waysToTry = (type: TypeFile): Record<string, string>[] =>
   type.choices.flatMap((c: Choice) => c.alternatives.map((a) => ({ [c.id]: a.id })));
 
+/** Each way with each other one: some items wait for two answers. */
+const pairsOf = (ways: Record<string, string>[]): Record<string, string>[] =>
+  ways.flatMap((a) => ways.map((b) => ({ ...a, ...b })));
+
 describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id, type) => {
   test('has 20 to 45 items before start, each with its reason, its cost and its zone', () => {
     const list = procedureOf(type, reduceRun([])).filter((i) => i.leg === 'before-start');
@@ -44,7 +48,7 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
   test('every item is on the list in some way of working', () => {
     const reached = new Set<string>();
     const answers = type.items.flatMap((i) => (i.kind === 'decide' ? i.alternatives.map((a) => [i.id, a.id]) : []));
-    for (const ways of [{}, ...waysToTry(type)])
+    for (const ways of [{}, ...pairsOf(waysToTry(type))])
       for (const decided of [[], ...answers]) {
         const decisions = decided.length ? { [decided[0]!]: decided[1]! } : {};
         for (const source of ['stand-in', 'by-hand'] as const)

@@ -235,8 +235,9 @@ describe('taking back', () => {
 
 describe('time', () => {
   test('a deadline counts from its event and ends with the item', () => {
-    const type = fleet.find((t) => t.items.some((i) => i.deadline))!;
-    const item = type.items.find((i) => i.deadline)!;
+    const type = structuredClone(typeOf('S7'));
+    const item = type.items.find((i) => i.id === 'captions-idle')!;
+    item.deadline = { within_s: 60, since: 'generator-on' };
     const hand = new Hand(type);
     hand.write({ kind: 'item-done', item: item.deadline!.since, how: 'declared', value: null, words: '' });
     const since_s = itemState(hand.state, item.deadline!.since).t_s;

@@ -5,6 +5,7 @@ import { featuresOf } from '@rouse/core/health';
 import { type BriefRecord, chainEntries, reduceRun, waitsOf } from '@rouse/core/procedure';
 import { type Conditions, NormalSource } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
+import { insertCheck } from '../db/checks.ts';
 import { insertEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
@@ -129,6 +130,8 @@ async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, f
   );
   await insertEntries(tx, key.runMonth, entries);
   await insertChunk(tx, key, flown.trace, type.channels);
+  for (const entry of entries)
+    if (entry.kind === 'measured') await insertCheck(tx, DEMO.aircraftId, new Date(entry.at), entry);
   await insertWaits(
     tx,
     { runId, aircraftId: DEMO.aircraftId },

@@ -9,6 +9,7 @@ import {
 import type { TypeFile } from '@rouse/core/aircraft';
 import type pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
+import { insertCheck } from '../db/checks.ts';
 import { insertEntries } from '../db/entries.ts';
 import { insertExceedance } from '../db/exceedances.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
@@ -122,6 +123,7 @@ export class Journal {
       for (const entry of entries) {
         if (entry.kind === 'exceedance' && entry.expired && entry.severity === 'warning')
           await insertExceedance(tx, this.run.aircraftId, entry);
+        if (entry.kind === 'measured') await insertCheck(tx, this.run.aircraftId, new Date(entry.at), entry);
         if (entry.kind === 'closed') await closeRun(tx, this.run.runId, new Date(at_ms), entry.outcome);
       }
       await alongside?.(tx);

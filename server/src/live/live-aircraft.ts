@@ -1,7 +1,7 @@
 import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
-import { featuresOf } from '@rouse/core/health';
+import { featuresOf, learnLoads, type PastCheck } from '@rouse/core/health';
 import { type BriefRecord, type Entry, type Payload, Runner, waitsOf } from '@rouse/core/procedure';
 import {
   type Corridors,
@@ -15,6 +15,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import type { AircraftRow } from '../db/aircraft.ts';
+import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
 import { listEntries } from '../db/entries.ts';
 import { listGoodStarts, type NewFeature, putFeature } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
@@ -115,7 +116,7 @@ export class LiveAircraft {
       const entries = await listEntries(tx, row);
       const trace = await getTrace(tx, row, this.type.channels);
       const corridors = await this.corridors(tx, row.openedAt);
-      const open = this.assemble(row, entries, corridors);
+      const open = this.assemble(row, entries, corridors, await this.pastChecks(tx, row.openedAt));
       this.events.length = 0;
       open.watch?.replay(trace);
       this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
@@ -140,7 +141,7 @@ export class LiveAircraft {
   ): Promise<string> {
     const { pool, operatorId, clock } = this.deps;
     const runId = uuidv7();
-    const { row, corridors } = await asOperator(pool, operatorId, async (tx) => {
+    const { row, corridors, past } = await asOperator(pool, operatorId, async (tx) => {
       await insertRun(tx, {
         runId,
         aircraftId: this.aircraft.aircraftId,
@@ -152,9 +153,10 @@ export class LiveAircraft {
         conditions,
       });
       const opened = await findOpenRun(tx, this.aircraft.aircraftId);
-      return { row: opened!, corridors: await this.corridors(tx, new Date(clock.now())) };
+      const now = new Date(clock.now());
+      return { row: opened!, corridors: await this.corridors(tx, now), past: await this.pastChecks(tx, now) };
     });
-    const open = this.assemble(row, [], corridors);
+    const open = this.assemble(row, [], corridors, past);
     this.lastT_s = -Infinity;
     this.pace = 1;
     await open.journal.append([
@@ -210,7 +212,7 @@ export class LiveAircraft {
     packFrame(this.frame, t_s, this.reader.t_s, values);
     this.deps.pages.sendFrame(open.row.runId, this.frame);
     if (this.events.length) this.record(this.events.splice(0));
-    if (++this.frames % OBSERVE_EVERY_FRAMES === 0) {
+    if (open.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0) {
       this.write(open, open.runner.observe(t_s, values, open.journal.state), t_s);
     }
   }
@@ -264,7 +266,7 @@ export class LiveAircraft {
     await this.open?.journal.settled();
   }
 
-  private assemble(row: RunRow, entries: readonly Entry[], corridors: Corridors): OpenRun {
+  private assemble(row: RunRow, entries: readonly Entry[], corridors: Corridors, past: readonly PastCheck[]): OpenRun {
     const { pool, operatorId, clock, log, pages } = this.deps;
     const open: OpenRun = {
       row,
@@ -277,12 +279,16 @@ export class LiveAircraft {
         isWatched(this.type) && row.source !== 'by-hand'
           ? new Watch(this.type, corridors, (event) => this.events.push(event))
           : null,
-      runner: new Runner(this.type),
+      runner: new Runner(this.type, learnLoads(this.type, past)),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),
       ),
     };
     return open;
+  }
+
+  private pastChecks(tx: Tx, before: Date): Promise<PastCheck[]> {
+    return listGoodChecks(tx, this.aircraft.aircraftId, before, PAST_CHECKS);
   }
 
   private async corridors(tx: Tx, before: Date): Promise<Corridors> {
@@ -355,6 +361,7 @@ export class LiveAircraft {
       pace: this.pace,
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
       watch: open.watch && snapshotOf(open.watch, this.type),
+      check: open.runner.check(),
     });
   }
 }

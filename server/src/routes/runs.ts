@@ -1,5 +1,6 @@
 import { openRunSchema, type RunDetail, writeEntrySchema } from '@rouse/core/contract';
 import { writeBundle, writeCsv } from '@rouse/core/format';
+import { usualFigures } from '@rouse/core/health';
 import { decimate, encodeChunk } from '@rouse/core/trace';
 import { type Request, Router } from 'express';
 import { z } from 'zod';
@@ -8,6 +9,7 @@ import { listEntries } from '../db/entries.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { getRun, listRuns, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
+import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
 import { listWaits } from '../db/waits.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
@@ -160,6 +162,7 @@ async function detailOf(tx: Tx, run: RunRow): Promise<RunDetail> {
     type: { id: run.typeId, version: run.typeVersion },
     entries: await listEntries(tx, run),
     past: await listWaits(tx, run.aircraftId, PAST_WAITS),
+    usual: usualFigures(await listGoodChecks(tx, run.aircraftId, run.openedAt, PAST_CHECKS)),
   };
 }
 

@@ -1,14 +1,23 @@
+import type { Item, TraceCheck } from '@rouse/core/aircraft';
+import { presentItem } from '@rouse/core/procedure';
 import { useAppSelector } from '../app/store.ts';
 import type { WatchedRun } from '../run/run-slice.ts';
 import { shownStart } from '../run/shown-start.ts';
+import { LiveCheck } from './check.tsx';
 import { LiveCorridor } from './corridor.tsx';
+import { LiveNeedles } from './needles.tsx';
 import { LiveSpeed } from './speed.tsx';
 import { LiveStrip } from './strip.tsx';
 
-/** The engine start that the screen is about, drawn as its kind of engine asks. */
+/** What the screen is about: the check that is measured, the start that goes on, else engine and rotor. */
 export function LiveDrawings({ followed }: { followed: WatchedRun }) {
   const watch = useAppSelector((s) => s.run.status?.watch);
   const { spec, start } = shownStart(followed.type, followed.state, watch);
+  const item = presentItem(followed.type, followed.state);
+  if (item && isMeasured(item)) return <LiveCheck followed={followed} item={item} />;
+  const beforeStart = item?.leg === followed.type.legs[0]!.id;
+  const aboutStart = item === null || beforeStart || item.kind === 'watch' || watch?.phase === 'start';
+  if (!aboutStart && watch && watch.phase !== 'off') return <LiveNeedles followed={followed} />;
   return (
     <>
       {spec.kind === 'piston' ? (
@@ -19,4 +28,8 @@ export function LiveDrawings({ followed }: { followed: WatchedRun }) {
       <LiveStrip followed={followed} spec={spec} start={start} />
     </>
   );
+}
+
+function isMeasured(item: Item): item is Extract<Item, { kind: 'measure' }> & { trace: TraceCheck } {
+  return item.kind === 'measure' && item.trace !== undefined;
 }

@@ -108,6 +108,7 @@ export function useReplay(type: TypeFile): ReplayControls {
               quality: null,
               storedTo_s: null,
               pace: 1,
+              check: null,
               watch: message.watch,
               arrivedAt_ms: now_ms,
             }),
@@ -181,5 +182,6 @@ function replayed(type: TypeFile) {
     type: { id: type.id, version: type.version },
     entries: [],
     past: [],
+    usual: {},
   };
 }

@@ -46,6 +46,11 @@ export class PistonAircraft implements SimulatedAircraft {
   }
 
   set(name: string, value: StandInAction['to']): void {
+    const plug = /^fault\.plug\.([1-8])$/.exec(name);
+    if (plug) {
+      this.plant.plugs[Number(plug[1]) - 1] = Number(value);
+      return;
+    }
     const target = name.startsWith('fault.') ? this.faults : name.startsWith('env.') ? this.plant.env : this.controls;
     const key = name.replace(/^(fault|env)\./, '');
     if (!(key in target)) throw new RangeError(`there is no input named ${name}`);
@@ -70,10 +75,14 @@ export class PistonAircraft implements SimulatedAircraft {
         return sensors.cht_C;
       case 'gauge.carb':
         return sensors.carb_C;
+      case 'gauge.alternator':
+        return this.plant.Ia;
       case 'lamp.starter':
         return this.contactor ? 1 : 0;
       case 'lamp.alternator':
         return sensors.alternatorLight ? 1 : 0;
+      case 'lamp.low_rotor':
+        return sensors.lowRotor ? 1 : 0;
       case 'env.oat':
         return this.plant.env.oat;
       case 'volts':

@@ -5,10 +5,13 @@ import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
+import type { FollowedRun } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
 import { type AnswerProps, Form } from './answer-form.ts';
+import { CheckAnswer } from './check-answer.tsx';
 import { Hold } from './hold-answer.tsx';
 import { ByEye, NumberAnswer } from './number-answer.tsx';
+import { RotorWindAnswer } from './rotor-wind-answer.tsx';
 
 const Steps = styled.ol`
   margin-top: 10px;
@@ -75,12 +78,12 @@ const Ticks = styled.fieldset`
 /** What a person has to give beside a word: stages, numbers, ticks. Null for an item that is seen or done. */
 export function answerFor({ followed, item }: AnswerProps): ReactNode {
   const key = item.id;
-  if (stagesOf(item).length > 0 && (item.kind === 'test' || followed.detail.source === 'by-hand'))
-    return <Stages key={key} followed={followed} item={item} />;
+  if (isTapped(item, followed.detail.source)) return <Stages key={key} followed={followed} item={item} />;
   switch (item.kind) {
     case 'enter':
       return <NumberAnswer key={key} followed={followed} item={item} quantity={item.enters} />;
     case 'measure':
+      if (isMeasured(item, followed.detail.source)) return <CheckAnswer key={key} followed={followed} item={item} />;
       return <NumberAnswer key={key} followed={followed} item={item} quantity={item.measures} />;
     case 'compare':
       return <Comparison key={key} item={item} />;
@@ -97,6 +100,7 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
         </Points>
       );
     case 'check':
+      if (item.judges) return <RotorWindAnswer key={key} followed={followed} item={item} />;
       return item.reads ? (
         <NumberAnswer key={key} followed={followed} item={item} quantity={item.reads} />
       ) : item.expect ? (
@@ -109,8 +113,19 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
   }
 }
 
+/** A check that the trace measures, on an aircraft that has one. */
+export function isMeasured(item: Item, source: FollowedRun['detail']['source']): boolean {
+  return item.kind === 'measure' && item.trace !== undefined && source !== 'by-hand';
+}
+
+/** Stages that a person taps through. */
+export function isTapped(item: Item, source: FollowedRun['detail']['source']): boolean {
+  return stagesOf(item).length > 0 && (item.kind === 'test' || (item.kind === 'watch' && source === 'by-hand'));
+}
+
 /** Whether the answer has a button of its own, so that the card needs none for "seen". */
 export function answersItself(item: Item): boolean {
+  if (item.kind === 'check' && item.judges) return true;
   return item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare' || isNumber(item);
 }
 

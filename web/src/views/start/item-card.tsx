@@ -1,5 +1,14 @@
 import { type Item, stagesOf } from '@rouse/core/aircraft';
-import { abortPlan, presentFlow, presentItem, twoCrewTurn, wasFlowed, workingList } from '@rouse/core/procedure';
+import {
+  abortPlan,
+  presentFlow,
+  presentItem,
+  stagesDone,
+  standInActions,
+  twoCrewTurn,
+  wasFlowed,
+  workingList,
+} from '@rouse/core/procedure';
 import type { GateSnapshot } from '@rouse/core/watch';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
@@ -8,7 +17,7 @@ import { minutes, stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { runClock } from '../../run/clock.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
-import { answerFor, answersItself } from './answers.tsx';
+import { answerFor, answersItself, isMeasured, isTapped } from './answers.tsx';
 import { AskForm } from './ask-form.tsx';
 import type { Asking } from './asking.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
@@ -48,7 +57,10 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
   const milestone = start?.milestones.find((m) => !m.met);
   const starting = start?.phase === 'start' && milestone !== undefined;
   const turn = twoCrewTurn(type, state, item);
-  const byHand = stagesOf(item).length > 0 && (item.kind === 'test' || detail.source === 'by-hand');
+  const byHand = isTapped(item, detail.source);
+  const measured = isMeasured(item, detail.source);
+  // a stage that nothing senses is done at the pilot's word
+  const declares = measured && stagesOf(item)[stagesDone(state, item)]?.expect === undefined;
   return (
     <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>
@@ -75,7 +87,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
         <>
           {turn?.turn !== 'challenge' && answerFor({ followed, item })}
           <Keys>
-            {item.standIn && detail.source === 'stand-in' && !starting && (
+            {detail.source === 'stand-in' && !starting && standInActions(item, state).length > 0 && (
               <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
                 Move it on the stand-in <Key>S</Key>
               </StandInButton>
@@ -89,7 +101,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
               <PrimaryButton onPress={() => void pilot.mark()}>
                 Mark <Key>M</Key>
               </PrimaryButton>
-            ) : answersItself(item) && turn?.turn !== 'challenge' ? (
+            ) : answersItself(item) && !declares && turn?.turn !== 'challenge' ? (
               <span />
             ) : (
               <PrimaryButton onPress={() => void pilot.seen()}>

@@ -7,6 +7,7 @@ import {
   presentFlow,
   presentItem,
   stagesDone,
+  standInActions,
   stillOpen,
   twoCrewTurn,
   wasFlowed,
@@ -19,6 +20,7 @@ import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { silenceTones } from '../../platform/sound.ts';
 import { stopSpeaking } from '../../platform/speech.ts';
 import { refused } from '../../run/run-slice.ts';
+import { isMeasured, isTapped } from './answers.tsx';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { useWrite } from '../../run/write.ts';
 
@@ -63,7 +65,8 @@ export function usePilot(): Pilot {
       async moveStandIn() {
         const run = followed();
         const item = run && presentItem(run.type, run.state);
-        if (!run || !item?.standIn || run.detail.source !== 'stand-in') return;
+        if (!run || !item || run.detail.source !== 'stand-in') return;
+        if (standInActions(item, run.state).length === 0) return;
         try {
           await postJson('/stand-in/move', { run: run.detail.run, item: item.id });
           dispatch(refused(null));
@@ -134,18 +137,22 @@ function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
   const item = presentItem(type, state);
   if (!item) {
     const restore = stillOpen(type, state)[0]?.item;
-    if (restore?.kind === 'test')
+    if (restore?.kind === 'test' || restore?.kind === 'measure')
       return stage(
         restore.id,
-        restore.stages.findLastIndex((s) => s.restores === true),
+        stagesOf(restore).findLastIndex((s) => s.restores === true),
       );
     return { kind: 'closed', outcome: state.abort ? 'aborted' : isFinished(type, state) ? 'ready' : 'given-up' };
   }
   const zone = presentFlow(type, state);
   if (zone) return { kind: 'zone-flowed', leg: zone.leg, zone: zone.zone };
   if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
-  const tapped = item.kind === 'test' || detail.source === 'by-hand';
-  if (tapped && stagesOf(item).length > 0) return stage(item.id, stagesDone(state, item));
+  if (isTapped(item, detail.source)) return stage(item.id, stagesDone(state, item));
+  if (isMeasured(item, detail.source)) {
+    const at = stagesDone(state, item);
+    return stagesOf(item)[at]?.expect === undefined ? stage(item.id, at) : null;
+  }
+  if (item.kind === 'check' && item.judges) return null;
   if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;
   return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
 }

@@ -1,0 +1,164 @@
+import { type FigureSpec, Sensed, type TraceCheck, type TypeFile } from '../aircraft/index.ts';
+import { type LearnedLoad, loadSteps, median } from '../electrical/index.ts';
+import type { CheckRecord } from './check-record.ts';
+import { fitLine, movingMeans } from './line-fit.ts';
+
+/** A number that a check took, or null when the trace does not say it, with the stretch that shows it. */
+export interface Taken {
+  value: number | null;
+  from_s: number;
+  to_s: number;
+  /** what is good at this moment, where it is not always the same */
+  good?: readonly [number, number] | undefined;
+  /** what its load should draw, where it is a load */
+  expected?: { amps: number; tolerance: number; verdict: string } | undefined;
+}
+
+/** What a figure is read from. */
+export interface Taking {
+  type: TypeFile;
+  check: TraceCheck;
+  record: CheckRecord;
+  /** when each stage began, in the order of the stages; NaN where it has not */
+  marks: readonly number[];
+  /** figures taken before, by id */
+  before: ReadonlyMap<string, Taken>;
+  /** what each load of this tail drew before */
+  loads: Readonly<Record<string, LearnedLoad>>;
+}
+
+/** Before a switch moves its hand is already on it: the baseline ends a moment earlier. */
+const GUARD_S = 0.1;
+/** Half of its readings may stray this far, in sigmas of a load's spread, until a tail's own is known. */
+const UNLEARNED_SD = 0.04;
+const LOAD_BEFORE_S = 2.5;
+const LOAD_AFTER_S = 2.7;
+/** A crossing is one when the quantity stays there for two readings. */
+const STAYS = 2;
+
+/** Reads one figure from the trace of its check. Never throws: what cannot be read is null. */
+export function takeFigure(spec: FigureSpec, of: Taking): Taken {
+  const mark = (stage: string): number => of.marks[of.check.stages.findIndex((s) => s.id === stage)] ?? NaN;
+  const end_s = of.record.last_s;
+  const none = (from_s: number, to_s = end_s): Taken => ({ value: null, from_s, to_s });
+  switch (spec.of) {
+    case 'change': {
+      const [base_s, at_s] = [mark(spec.baseline), mark(spec.at)];
+      const lag_s = spec.lag_s ?? 0;
+      const middle_s = at_s + spec.after_s + lag_s;
+      const [from_s, to_s] = [base_s - GUARD_S - spec.baseline_s, middle_s + spec.over_s / 2];
+      if (!(to_s <= end_s + 1e-6)) return none(from_s);
+      const low = of.record.read(spec.quantity, from_s, base_s - GUARD_S);
+      const high = of.record.read(spec.quantity, middle_s - spec.over_s / 2, to_s);
+      const before = fitLine(low.t_s, low.values, base_s);
+      const after = fitLine(high.t_s, high.values, middle_s);
+      if (!before || !after || 2 * Math.hypot(before.se, after.se) > spec.certainWithin) return none(from_s, to_s);
+      const change = after.value - before.value;
+      return { value: spec.falls ? -change : change, from_s, to_s };
+    }
+    case 'difference': {
+      const [a, b] = spec.between.map((id) => of.before.get(id));
+      if (!a || !b) return none(end_s);
+      const window = { from_s: Math.min(a.from_s, b.from_s), to_s: Math.max(a.to_s, b.to_s) };
+      return { value: a.value === null || b.value === null ? null : Math.abs(a.value - b.value), ...window };
+    }
+    case 'extreme': {
+      const from_s = mark(spec.from);
+      const to_s = spec.until === undefined ? Math.min(end_s, from_s + (spec.until_s ?? Infinity)) : mark(spec.until);
+      if (!(to_s > from_s)) return none(from_s);
+      const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
+      const means = movingMeans(t_s, values, spec.smooth_s);
+      const lost = values.filter((v) => Number.isNaN(v)).length;
+      if (means.length === 0 || lost > values.length / 3) return none(from_s, to_s);
+      const sign = spec.extreme === 'highest' ? 1 : -1;
+      const most = means.reduce((best, m) => (sign * m.mean > sign * best.mean ? m : best));
+      return { value: most.mean - (spec.over ?? 0), from_s, to_s };
+    }
+    case 'time-to': {
+      const from_s = mark(spec.from);
+      const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
+      const { passes } = spec;
+      const there = (v: number): boolean => ('above' in passes ? v > passes.above : v < passes.below);
+      let run = 0;
+      for (const [i, v] of values.entries()) {
+        run = there(v) ? run + 1 : 0;
+        if (run === STAYS) return { value: t_s[i - 1]! - from_s, from_s, to_s: t_s[i]! };
+      }
+      return none(from_s);
+    }
+    case 'elapsed': {
+      const [from_s, to_s] = [mark(spec.from), mark(spec.to)];
+      return Number.isNaN(to_s - from_s) ? none(from_s) : { value: to_s - from_s, from_s, to_s };
+    }
+    case 'value-when':
+      return valueWhen(spec, of, mark(spec.from));
+    case 'level': {
+      const from_s = mark(spec.at) + spec.after_s;
+      const to_s = from_s + spec.over_s;
+      if (!(to_s <= end_s + 1e-6)) return none(from_s);
+      const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
+      const value = fitLine(t_s, values, (from_s + to_s) / 2)?.value ?? null;
+      if (!spec.goodBy) return { value, from_s, to_s };
+      const by = of.record.read({ plus: [spec.goodBy.channel] }, from_s, to_s);
+      const at = fitLine(by.t_s, by.values, (from_s + to_s) / 2);
+      return at ? { value, from_s, to_s, good: bandAt(spec.goodBy.table, at.value) } : none(from_s, to_s);
+    }
+    case 'time-within': {
+      const from_s = mark(spec.from);
+      const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
+      if (values.filter((v) => Number.isNaN(v)).length > values.length / 3) return none(from_s);
+      let inside_s = 0;
+      for (let i = 1; i < values.length; i++)
+        if (values[i]! >= spec.between[0] && values[i]! <= spec.between[1]) inside_s += t_s[i]! - t_s[i - 1]!;
+      return { value: inside_s, from_s, to_s: end_s };
+    }
+    case 'load':
+      return takeLoad(spec, of, mark(spec.at));
+  }
+}
+
+/** The band of a table at x: straight between its rows, held at its ends. */
+function bandAt(table: readonly (readonly [number, number, number])[], x: number): readonly [number, number] {
+  const above = table.findIndex(([at]) => at >= x);
+  if (above <= 0) {
+    const [, low, high] = table[above === 0 ? 0 : table.length - 1]!;
+    return [low, high];
+  }
+  const [a, b] = [table[above - 1]!, table[above]!];
+  const share = (x - a[0]) / (b[0] - a[0]);
+  return [a[1] + share * (b[1] - a[1]), a[2] + share * (b[2] - a[2])];
+}
+
+function valueWhen(spec: Extract<FigureSpec, { of: 'value-when' }>, of: Taking, from_s: number): Taken {
+  const sensed = new Sensed(spec.when, of.type.channels);
+  const frame = new Float64Array(of.type.channels.length).fill(NaN);
+  for (let row = of.record.indexAt(from_s); row < of.record.rows; row++) {
+    of.record.frameAt(row, frame);
+    const t_s = of.record.timeAt(row);
+    if (sensed.update(t_s, frame) !== true) continue;
+    const { t_s: times, values } = of.record.read(spec.quantity, t_s - 0.25, t_s + 0.25);
+    return { value: fitLine(times, values, t_s)?.value ?? null, from_s, to_s: t_s };
+  }
+  return { value: null, from_s, to_s: of.record.last_s };
+}
+
+/** The step of one switch by the electrical ledger, which wants its readings evenly spaced. */
+function takeLoad(spec: Extract<FigureSpec, { of: 'load' }>, of: Taking, at_s: number): Taken {
+  const [from_s, to_s] = [at_s - LOAD_BEFORE_S, at_s + LOAD_AFTER_S];
+  const { t_s, values } = of.record.read(spec.quantity, from_s, Math.min(to_s, of.record.last_s));
+  const known = values.flatMap((v, i) => (Number.isNaN(v) ? [] : [[t_s[i]!, v] as const]));
+  const nominal = of.type.electricalLoads.find((l) => l.id === spec.load);
+  if (Number.isNaN(at_s) || known.length < (2 / 3) * values.length || known.length < 10 || !nominal)
+    return { value: null, from_s, to_s };
+  const dt = median(known.slice(1).map(([t], i) => t - known[i]![0]));
+  const learned = of.loads[spec.load] ?? { amps: nominal.amps, sd: UNLEARNED_SD * nominal.amps };
+  const [step] = loadSteps({
+    t0: known[0]![0],
+    dt,
+    amps: known.map(([, v]) => v),
+    events: [{ t: at_s, load: spec.load, action: 'on' }],
+    learned: { [spec.load]: learned },
+  });
+  const expected = { amps: learned.amps, tolerance: step!.tol_A ?? NaN, verdict: step!.verdict };
+  return { value: step!.step_A, from_s, to_s, expected };
+}

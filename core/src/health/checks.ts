@@ -1,0 +1,64 @@
+import type { TypeFile } from '../aircraft/index.ts';
+import { type LearnedLoad, median, spreadOf } from '../electrical/index.ts';
+import { type Usual, usualOf } from './usual.ts';
+
+/** One good check of earlier runs: its figures by their ids. */
+export interface PastCheck {
+  check: string;
+  figures: readonly { id: string; value: number | null }[];
+}
+
+/** What a figure of a check has been on this tail. */
+export interface UsualFigure extends Usual {
+  /** how far the last readings stand from the first of them, where that is more than their spread; else null */
+  drift: number | null;
+}
+
+/** A load is known after this many good steps. */
+const KNOWN_LOAD = 5;
+const DRIFT_ENDS = 5;
+/** The ends of a series have drifted apart when they differ by this many spreads. */
+const DRIFT_SIGMAS = 3;
+
+/** Values of one figure of one check, newest first. */
+function valuesOf(past: readonly PastCheck[], check: string, figure: string): number[] {
+  return past
+    .filter((p) => p.check === check)
+    .flatMap((p) => p.figures.filter((f) => f.id === figure && f.value !== null).map((f) => f.value!));
+}
+
+/** What the figures of this tail's checks usually are, by "check/figure". @param past newest first */
+export function usualFigures(past: readonly PastCheck[]): Record<string, UsualFigure> {
+  const names = new Set(past.flatMap((p) => p.figures.map((f) => `${p.check}/${f.id}`)));
+  const out: Record<string, UsualFigure> = {};
+  for (const name of names) {
+    const [check, figure] = name.split('/') as [string, string];
+    const values = valuesOf(past, check, figure);
+    const usual = usualOf(values);
+    if (usual) out[name] = { ...usual, drift: driftOf(values) };
+  }
+  return out;
+}
+
+/** @param values newest first */
+function driftOf(values: readonly number[]): number | null {
+  if (values.length < 2 * DRIFT_ENDS) return null;
+  const drift = median(values.slice(0, DRIFT_ENDS)) - median(values.slice(-DRIFT_ENDS));
+  const steps = values.slice(1).map((v, i) => v - values[i]!);
+  const noise = spreadOf(steps) / Math.SQRT2;
+  return Math.abs(drift) > DRIFT_SIGMAS * Math.max(noise, 1e-3) ? drift : null;
+}
+
+/** What each load of this tail draws by its own past, as the electrical ledger wants it. @param past newest first */
+export function learnLoads(type: TypeFile, past: readonly PastCheck[]): Record<string, LearnedLoad> {
+  const out: Record<string, LearnedLoad> = {};
+  for (const item of type.items) {
+    if (item.kind !== 'measure' || !item.trace) continue;
+    for (const figure of item.trace.figures) {
+      if (figure.of !== 'load') continue;
+      const values = valuesOf(past, item.trace.check, figure.id);
+      if (values.length >= KNOWN_LOAD) out[figure.load] = { amps: median(values), sd: spreadOf(values) };
+    }
+  }
+  return out;
+}

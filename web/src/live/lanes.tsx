@@ -1,0 +1,168 @@
+import { useRef } from 'react';
+import { Sheet } from '../parts/coast/frame.tsx';
+import { linearScale, type Scale, ticks } from '../parts/coast/scale.ts';
+import { useFrameLoop } from '../platform/frame-loop.ts';
+import { tokenColour } from '../platform/light.ts';
+import { prepareCanvas, useSize } from '../platform/size.ts';
+import { ring } from '../run/frame-ring.ts';
+import { type Lane, useLaneDomains } from './lane.ts';
+
+const MARGIN = { left: 46, right: 84, top: 10, bottom: 20 };
+const GAP = 18;
+const EVERY_NTH_FRAME = 2;
+
+export interface LaneMark {
+  t_s: number;
+  words: string;
+}
+
+interface LanesProps {
+  lanes: readonly Lane[];
+  /** how far they look back */
+  seconds: number;
+  marks?: readonly LaneMark[];
+  label: string;
+}
+
+/** Readings over the last seconds, one lane for each unit: the window to keep as water, the edge as a coast. */
+export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
+  const [sheet, size] = useSize<HTMLDivElement>();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const domains = useLaneDomains(lanes, seconds);
+  const right = size.width - MARGIN.right;
+  const height = (size.height - MARGIN.top - MARGIN.bottom - GAP * (lanes.length - 1)) / lanes.length;
+  const x = linearScale([-seconds, 0], [MARGIN.left, right]);
+  const scales = lanes.map((_, i): Scale => {
+    const top = MARGIN.top + i * (height + GAP);
+    return linearScale(domains[i]!, [top + height, top]);
+  });
+
+  useFrameLoop((now_ms) => {
+    const element = canvas.current;
+    const context = prepareCanvas(element, size);
+    if (!context || !element || ring.length === 0) return;
+    const now_s = ring.lastTime();
+    drawMarks(context, marks, now_s, x, MARGIN.top, size.height - MARGIN.bottom);
+    const from = ring.indexAt(now_s - seconds);
+    for (const [i, lane] of lanes.entries()) {
+      const y = scales[i]!;
+      const places: number[] = [];
+      for (const { channel, index, colour } of lane.lines) {
+        context.strokeStyle = tokenColour(colour);
+        context.lineWidth = 2.2;
+        context.lineJoin = 'round';
+        context.beginPath();
+        let drawn = false;
+        for (let k = from; k < ring.length; k += EVERY_NTH_FRAME) {
+          const v = ring.valueAt(index, k);
+          const at = x(ring.timeAt(k) - now_s);
+          if (Number.isNaN(v)) drawn = false;
+          else if (drawn) context.lineTo(at, y(v));
+          else {
+            context.moveTo(at, y(v));
+            drawn = true;
+          }
+        }
+        context.stroke();
+        const v = ring.last(index);
+        if (Number.isNaN(v) || !ring.fresh(now_ms)) continue;
+        // two figures that stand close together are written one below the other
+        let place = y(v) + 4;
+        while (places.some((p) => Math.abs(p - place) < 13)) place += 13;
+        places.push(place);
+        context.fillStyle = tokenColour(colour);
+        context.font = "700 12px 'Atkinson Mono'";
+        context.fillText(`${v.toFixed(channel.decimals)} ${channel.short}`, x(0) + 8, place);
+      }
+    }
+    element.dataset['paintedUnit'] = String(ring.unit_s);
+  });
+
+  return (
+    <Sheet ref={sheet}>
+      {size.width > 0 && (
+        <svg role="img" aria-label={label}>
+          {lanes.map((lane, i) => (
+            <LaneGround key={lane.unit} lane={lane} y={scales[i]!} left={MARGIN.left} right={right} />
+          ))}
+          <g fill="var(--soft)">
+            {ticks(x.domain, 4).map((v) => (
+              <text key={v} x={x(v)} y={size.height - 5} textAnchor="middle">
+                {v === 0 ? 'now' : `${v} s`}
+              </text>
+            ))}
+          </g>
+        </svg>
+      )}
+      <canvas ref={canvas} aria-hidden data-lanes />
+    </Sheet>
+  );
+}
+
+function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; left: number; right: number }) {
+  const [low, high] = y.domain;
+  const clamp = (v: number): number => Math.min(high, Math.max(low, v));
+  return (
+    <g>
+      {lane.windows.map(([from, to]) => (
+        <rect
+          key={from}
+          x={left}
+          width={right - left}
+          y={y(clamp(to))}
+          height={Math.max(0, y(clamp(from)) - y(clamp(to)))}
+          fill="var(--water2)"
+        />
+      ))}
+      <g stroke="var(--grid)">
+        {ticks(y.domain, 3).map((v) => (
+          <line key={v} x1={left} x2={right} y1={y(v)} y2={y(v)} />
+        ))}
+      </g>
+      {lane.edges.map(({ at, words }) => (
+        <g key={words}>
+          <line x1={left} x2={right} y1={y(at)} y2={y(at)} stroke="var(--coast)" strokeWidth={2} />
+          <text x={left + 6} y={y(at) - 5} fill="var(--coast-ink)">
+            {words} {at} {lane.unit}
+          </text>
+        </g>
+      ))}
+      <g fill="var(--soft)">
+        {ticks(y.domain, 3).map((v) => (
+          <text key={v} x={left - 8} y={y(v) + 4} textAnchor="end">
+            {v}
+          </text>
+        ))}
+        <text x={right - 4} y={y(high) + 11} textAnchor="end">
+          {lane.unit}
+        </text>
+      </g>
+    </g>
+  );
+}
+
+function drawMarks(
+  context: CanvasRenderingContext2D,
+  marks: readonly LaneMark[],
+  now_s: number,
+  x: Scale,
+  top: number,
+  bottom: number,
+): void {
+  context.strokeStyle = tokenColour('--now');
+  context.fillStyle = tokenColour('--now');
+  context.font = "11px 'Atkinson Mono'";
+  context.lineWidth = 1;
+  context.setLineDash([3, 3]);
+  let row = 0;
+  for (const { t_s, words } of marks) {
+    if (t_s - now_s < x.domain[0]) continue;
+    const at = x(t_s - now_s);
+    context.beginPath();
+    context.moveTo(at, top);
+    context.lineTo(at, bottom);
+    context.stroke();
+    context.fillText(words, at + 4, bottom - 5 - 12 * (row++ % 3));
+  }
+  context.setLineDash([]);
+}
