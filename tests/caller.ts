@@ -1,7 +1,8 @@
 import type { ApiError, BriefContextMessage, RunDetail, Today } from '@rouse/core/contract';
 import { type BriefInput, emptyBrief } from '@rouse/core/brief';
 import { rightAnswer } from '@rouse/core/drill';
-import { type Entry, type Payload, presentItem, reduceRun } from '@rouse/core/procedure';
+import { type Entry, type Payload, presentItem, reduceRun, type RunState, stagesDone } from '@rouse/core/procedure';
+import { type Item, stagesOf } from '@rouse/core/aircraft';
 import { v7 as uuidv7 } from 'uuid';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';
 import { types } from './skerry.ts';
@@ -108,6 +109,10 @@ export class Caller {
       const item = presentItem(type, state);
       if (!item || item.id === until) return;
       const wired = source !== 'by-hand';
+      if (wired && item.kind === 'measure' && item.trace) {
+        await this.flyStage(run, item, stagesDone(state, item), state);
+        continue;
+      }
       if (wired && item.standIn) await this.post('/stand-in/move', { run, item: item.id });
       const moved = item.kind === 'set' && item.standIn !== undefined && item.expect !== undefined;
       if (wired && (moved || item.kind === 'wait' || item.kind === 'watch')) {
@@ -117,6 +122,23 @@ export class Caller {
         if (status !== 201) throw new Error(`${item.id}: ${JSON.stringify(body)}`);
       }
     }
+  }
+
+  /** Does what the present stage of a check says, and waits until the check goes on. @throws Error when it finds a fault */
+  private async flyStage(run: string, check: Item, at: number, { lastSeq }: RunState): Promise<void> {
+    const stage = stagesOf(check)[at];
+    const item = check.id;
+    if (stage?.standIn) await this.post('/stand-in/move', { run, item });
+    if (stage && !stage.expect) await this.writeNext(run, { kind: 'stage-done', item, stage: at, value: null, words: '', last: false }); // prettier-ignore
+    const next = await this.waitFor(
+      run,
+      (e) =>
+        e.seq > lastSeq &&
+        'item' in e &&
+        e.item === item &&
+        (e.kind === 'stage-done' || e.kind === 'item-done' || (e.kind === 'measured' && e.verdict !== 'good')),
+    );
+    if (next.kind === 'measured') throw new Error(`${item}: ${next.words}`);
   }
 
   /** Closes open runs and releases open exceedances, so that the next one can begin. */

@@ -16,6 +16,9 @@ CREATE TABLE run_check (
   PRIMARY KEY (operator_id, run_id, seq),
   FOREIGN KEY (operator_id, run_id) REFERENCES run
 );
+-- How the temperatures of a wait went, by channel: the next warm-up is forecast by them.
+ALTER TABLE wait_duration ADD COLUMN curves jsonb;
+
 CREATE INDEX run_check_good_by_aircraft ON run_check (operator_id, aircraft_id, at DESC) WHERE verdict = 'good';
 GRANT SELECT, INSERT ON run_check TO rouse_server;
 ALTER TABLE run_check ENABLE ROW LEVEL SECURITY;

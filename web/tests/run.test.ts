@@ -257,13 +257,14 @@ describe('estimates', () => {
   test('a wait is estimated from the frames of the last seconds', () => {
     ring.reset(type.channels.length, null);
     const oil = type.items.find((i) => i.id === 'engine-oil-warm')!;
-    expect(waitEstimate(type, oil)).toBeNull();
+    const followed = { type, state: reduceRun([]), detail: { past: [] } } as unknown as FollowedRun;
+    expect(waitEstimate(followed, oil)).toBeNull();
     for (let i = 1; i <= 1000; i++) ring.push(packed(i / 50, frameOf({ 'oil.1.temperature': 10 + i / 250 })), i);
     // 14 °C now, 0.2 °C a second, 26 °C wanted
-    expect(waitEstimate(type, oil)!.seconds).toBeCloseTo(60, 0);
+    expect(waitEstimate(followed, oil)!.seconds).toBeCloseTo(60, 0);
     expect(
       waitEstimate(
-        type,
+        followed,
         type.items.find((i) => i.id === 'papers')!,
       ),
     ).toBeNull();

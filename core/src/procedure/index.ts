@@ -15,6 +15,7 @@ export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading }
 export {
   abortPlan,
   standInActions,
+  isBackground,
   isReachable,
   noGoFaults,
   notDone,
@@ -47,6 +48,7 @@ export type { WindNow } from './wind-now.ts';
 export { Runner } from './runner.ts';
 export {
   durationOf,
+  offeredItems,
   type PastWait,
   type PlannedItem,
   type RunSchedule,
@@ -55,5 +57,6 @@ export {
   waitsOf,
 } from './schedule.ts';
 export { findItem, itemState, type ItemState, type Measured, reduceRun, type RunState } from './state.ts';
+export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
 export { type EntryWords, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

@@ -1,6 +1,8 @@
 import type { Item, ItemKind, TypeFile } from '../aircraft/index.ts';
 import { criticalPath, largestDeliveryFirst, lognormalFit, type Step, uncertainPlan } from '../schedule/index.ts';
+import type { WarmCurve } from '../thermal/index.ts';
 import type { Entry } from './entries.ts';
+import { meanwhileItems } from './plan.ts';
 import { isBackground, isReachable, procedureOf } from './list.ts';
 import { itemState, reduceRun, type RunState } from './state.ts';
 
@@ -9,6 +11,8 @@ export interface PastWait {
   item: string;
   took_s: number;
   oat_C: number | null;
+  /** how its temperatures went, by channel, where they were seen */
+  curves?: Readonly<Record<string, WarmCurve>> | undefined;
 }
 
 const HANDS_S: Record<ItemKind, number> = {
@@ -113,6 +117,14 @@ export function scheduleOf(type: TypeFile, state: RunState, input: ScheduleInput
       return item.meanwhile && isReachable(type, state, item) ? [item] : [];
     }),
   };
+}
+
+/** What is open beside the present item: the waits that run, then what may be done meanwhile, the one that shortens the run most first. */
+export function offeredItems(type: TypeFile, state: RunState, input: ScheduleInput = {}): Item[] {
+  const open = meanwhileItems(type, state);
+  const order = scheduleOf(type, state, input).beginFirst.map((i) => i.id);
+  const place = (item: Item): number => (isBackground(item) ? -1 : order.indexOf(item.id));
+  return open.toSorted((a, b) => place(a) - place(b));
 }
 
 function stepsOf(type: TypeFile, state: RunState, todo: readonly Item[], input: ScheduleInput): Step[] {

@@ -10,3 +10,4 @@ export {
 } from './model.ts';
 export { oilPressureExpect, oilPressureLearn, type OilPressureModel } from './oil-pressure.ts';
 export { type Warmup, warmupPredict } from './warmup.ts';
+export { forecastWarmup, type WarmCurve, type WarmForecast, type WarmReadings } from './warmup-history.ts';

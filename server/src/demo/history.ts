@@ -2,7 +2,7 @@ import type { WatchedType } from '@rouse/core/aircraft';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { featuresOf } from '@rouse/core/health';
-import { type BriefRecord, chainEntries, reduceRun, waitsOf } from '@rouse/core/procedure';
+import { type BriefRecord, chainEntries, pastWaitsOf, reduceRun } from '@rouse/core/procedure';
 import { type Conditions, NormalSource } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertCheck } from '../db/checks.ts';
@@ -136,7 +136,7 @@ async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, f
     tx,
     { runId, aircraftId: DEMO.aircraftId },
     openedAt,
-    waitsOf(type, entries, reduceRun(entries).brief?.oat_C ?? null),
+    pastWaitsOf(type, entries, flown.trace, reduceRun(entries).brief?.oat_C ?? null),
   );
   for (const start of flown.starts) {
     await putFeature(tx, {

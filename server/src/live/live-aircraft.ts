@@ -2,7 +2,7 @@ import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
 import { featuresOf, learnLoads, type PastCheck } from '@rouse/core/health';
-import { type BriefRecord, type Entry, type Payload, Runner, waitsOf } from '@rouse/core/procedure';
+import { type BriefRecord, type Entry, type Payload, Runner, pastWaitsOf } from '@rouse/core/procedure';
 import {
   type Corridors,
   learnCorridor,
@@ -237,14 +237,11 @@ export class LiveAircraft {
     this.open = null;
     await open.store.close();
     const { entries, state } = open.journal;
-    await asOperator(this.deps.pool, this.deps.operatorId, (tx) =>
-      insertWaits(
-        tx,
-        open.row,
-        new Date(this.deps.clock.now()),
-        waitsOf(this.type, entries, state.brief?.oat_C ?? null),
-      ),
-    );
+    await asOperator(this.deps.pool, this.deps.operatorId, async (tx) => {
+      const trace = await getTrace(tx, open.row, this.type.channels);
+      const waits = pastWaitsOf(this.type, entries, trace, state.brief?.oat_C ?? null);
+      await insertWaits(tx, open.row, new Date(this.deps.clock.now()), waits);
+    });
     // closed before an engine stood still: its figures are those seen so far
     const ended = (open.watch?.starts ?? [])
       .filter((s) => s.state === 'aborted')

@@ -1,5 +1,5 @@
 import type { Item, TraceCheck } from '@rouse/core/aircraft';
-import { presentItem } from '@rouse/core/procedure';
+import { isReachable, itemState, presentItem, procedureOf, warmTargets } from '@rouse/core/procedure';
 import { useAppSelector } from '../app/store.ts';
 import type { WatchedRun } from '../run/run-slice.ts';
 import { shownStart } from '../run/shown-start.ts';
@@ -8,6 +8,7 @@ import { LiveCorridor } from './corridor.tsx';
 import { LiveNeedles } from './needles.tsx';
 import { LiveSpeed } from './speed.tsx';
 import { LiveStrip } from './strip.tsx';
+import { LiveWarmUp } from './warm-up.tsx';
 
 /** What the screen is about: the check that is measured, the start that goes on, else engine and rotor. */
 export function LiveDrawings({ followed }: { followed: WatchedRun }) {
@@ -17,7 +18,9 @@ export function LiveDrawings({ followed }: { followed: WatchedRun }) {
   if (item && isMeasured(item)) return <LiveCheck followed={followed} item={item} />;
   const beforeStart = item?.leg === followed.type.legs[0]!.id;
   const aboutStart = item === null || beforeStart || item.kind === 'watch' || watch?.phase === 'start';
-  if (!aboutStart && watch && watch.phase !== 'off') return <LiveNeedles followed={followed} />;
+  const running = watch !== null && watch !== undefined && watch.phase !== 'off';
+  if (!aboutStart && running && isWarming(followed)) return <LiveWarmUp followed={followed} />;
+  if (!aboutStart && running) return <LiveNeedles followed={followed} />;
   return (
     <>
       {spec.kind === 'piston' ? (
@@ -27,6 +30,18 @@ export function LiveDrawings({ followed }: { followed: WatchedRun }) {
       )}
       <LiveStrip followed={followed} spec={spec} start={start} />
     </>
+  );
+}
+
+/** Whether a temperature is waited for, and nothing else than hands are before it. */
+function isWarming({ type, state }: WatchedRun): boolean {
+  const present = presentItem(type, state);
+  return procedureOf(type, state).some(
+    (i) =>
+      i.leg === present?.leg &&
+      warmTargets(type, i).length > 0 &&
+      itemState(state, i.id).status === 'todo' &&
+      isReachable(type, state, i),
   );
 }
 

@@ -7,7 +7,7 @@ import { prepareCanvas, useSize } from '../platform/size.ts';
 import { ring } from '../run/frame-ring.ts';
 import { type Lane, useLaneDomains } from './lane.ts';
 
-const MARGIN = { left: 46, right: 84, top: 10, bottom: 20 };
+const MARGIN = { left: 46, right: 112, top: 10, bottom: 20 };
 const GAP = 18;
 const EVERY_NTH_FRAME = 2;
 

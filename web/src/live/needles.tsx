@@ -1,6 +1,7 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { useMemo } from 'react';
 import styled from 'styled-components';
+import { useAppSelector } from '../app/store.ts';
 import { mono } from '../app/theme.ts';
 import { ChartTitle } from '../parts/coast/frame.tsx';
 import { usePulse } from '../platform/pulse.ts';
@@ -27,10 +28,11 @@ const Splits = styled.ul`
 /** Engine and rotor together, with what is between them: joined, or the freewheel running free. */
 export function LiveNeedles({ followed: { type } }: { followed: WatchedRun }) {
   const drives = useMemo(() => drivesOf(type), [type]);
-  const lanes = useMemo(() => lanesOf(type, shownOf(type, drives)), [type, drives]);
+  const near = useAppSelector((s) => s.run.status?.watch?.phase !== 'idle');
+  const lanes = useMemo(() => lanesOf(type, shownOf(type, drives, near)), [type, drives, near]);
   return (
     <>
-      <ChartTitle title="Engine and rotor" about="the window of the rotor as water, over the last minute" />
+      <ChartTitle title="Engine and rotor" about="over the last minute" />
       <Lanes lanes={lanes} seconds={SECONDS} label="Engine and rotor speeds over the last minute" />
       <ChartTitle title="Needles" about="engine less rotor" />
       <Needles type={type} drives={drives} />
@@ -44,8 +46,19 @@ function drivesOf(type: WatchedType): string[] {
   return turbines.length > 0 ? turbines : type.startWatches.map((w) => w.channels.speed);
 }
 
-function shownOf({ runUpWatch }: WatchedType, drives: readonly string[]): Shown[] {
-  return [{ channel: runUpWatch.rotor, window: runUpWatch.rotor_pct }, ...drives.map((channel) => ({ channel }))];
+function shownOf({ runUpWatch }: WatchedType, drives: readonly string[], near: boolean): Shown[] {
+  const rotor = { channel: runUpWatch.rotor, ...(near && { window: runUpWatch.rotor_pct }) };
+  return [rotor, ...drives.map((channel) => ({ channel }))];
+}
+
+/** rotor that stands, or is only pushed by the wind, % */
+const STILL_PCT = 2;
+
+function wordsOf(split: number, rotor: number): string {
+  if (Number.isNaN(split)) return '';
+  if (rotor < STILL_PCT) return 'rotor at rest';
+  if (Math.abs(split) <= JOINED_PCT) return 'joined';
+  return split < 0 ? 'freewheel running free' : 'not joined: the engine turns faster';
 }
 
 function Needles({ type, drives }: { type: WatchedType; drives: readonly string[] }) {
@@ -55,18 +68,13 @@ function Needles({ type, drives }: { type: WatchedType; drives: readonly string[
   return (
     <Splits>
       {drives.map((id) => {
-        const split = at(id) - at(type.runUpWatch.rotor);
+        const rotor = at(type.runUpWatch.rotor);
+        const split = at(id) - rotor;
         const { label } = type.channels.find((c) => c.id === id)!;
         return (
           <li key={id} data-split={Number.isNaN(split) ? 'unknown' : split < -JOINED_PCT ? 'free' : 'joined'}>
             {label} <b>{Number.isNaN(split) ? 'unknown' : `${split.toFixed(1).replace(/^-0\.0$/, '0.0')} %`}</b>{' '}
-            {Number.isNaN(split)
-              ? ''
-              : Math.abs(split) <= JOINED_PCT
-                ? 'joined'
-                : split < 0
-                  ? 'freewheel running free'
-                  : 'slipping: the engine turns faster'}
+            {wordsOf(split, rotor)}
           </li>
         );
       })}

@@ -14,7 +14,12 @@ export function stopwatch(seconds: number): string {
 /** "24 Nov, 08:41" in the local time of this machine. */
 export function dayAndTime(iso: string): string {
   const at = new Date(iso);
-  return `${at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, ${at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+  return `${at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, ${clockTime(at)}`;
+}
+
+/** "08:41" in the local time of this machine. */
+export function clockTime(at: Date): string {
+  return at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }
 
 const OUTCOMES = { ready: 'Ready for lift', aborted: 'Start aborted', 'given-up': 'Given up' } as const;

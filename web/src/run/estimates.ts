@@ -1,19 +1,39 @@
-import { channelsOf, type Item, type TypeFile } from '@rouse/core/aircraft';
-import { estimateWait, type WaitEstimate } from '@rouse/core/procedure';
+import { type Item, type TypeFile, channelsOf } from '@rouse/core/aircraft';
+import { begunAt_s, estimateWait, forecastWait, type WaitEstimate } from '@rouse/core/procedure';
+import type { WarmReadings } from '@rouse/core/thermal';
 import { ring } from './frame-ring.ts';
+import type { FollowedRun } from './run-slice.ts';
 
 const LOOK_BACK_S = 15;
 const EVERY_NTH_FRAME = 10;
+/** a warm-up is followed by a reading a second */
+const WARM_EVERY_NTH_FRAME = 50;
 
-/** What is left of a wait, from the readings of the last seconds. */
-export function waitEstimate(type: TypeFile, item: Item): WaitEstimate | null {
+/** What is left of a wait: by how this tail warmed up before, else by the trend of the last seconds. */
+export function waitEstimate({ type, state, detail }: FollowedRun, item: Item): WaitEstimate | null {
   if (item.kind !== 'wait' || ring.length === 0) return null;
-  const channel = type.channels.findIndex((c) => c.id === channelsOf(item.until)[0]);
-  const t: number[] = [];
-  const v: number[] = [];
-  for (let i = ring.indexAt(ring.lastTime() - LOOK_BACK_S); i < ring.length; i += EVERY_NTH_FRAME) {
-    t.push(ring.timeAt(i));
-    v.push(ring.valueAt(channel, i));
+  const begun_s = begunAt_s(state, item);
+  const read = (channel: string): WarmReadings => {
+    const { t_s, values } = readings(type, channel, begun_s, WARM_EVERY_NTH_FRAME);
+    return { t_s, values_C: values };
+  };
+  const forecast = forecastWait(type, item, detail.past, outsideAir_C(type), read);
+  if (forecast) return forecast;
+  const { t_s, values } = readings(type, channelsOf(item.until)[0]!, ring.lastTime() - LOOK_BACK_S, EVERY_NTH_FRAME);
+  return estimateWait(item.until, t_s, values);
+}
+
+function outsideAir_C(type: TypeFile): number {
+  return ring.last(type.channels.findIndex((c) => c.id === 'outside.air'));
+}
+
+function readings(type: TypeFile, channel: string, from_s: number, every: number): { t_s: number[]; values: number[] } {
+  const index = type.channels.findIndex((c) => c.id === channel);
+  const t_s: number[] = [];
+  const values: number[] = [];
+  for (let i = ring.indexAt(from_s); i < ring.length; i += every) {
+    t_s.push(ring.timeAt(i));
+    values.push(ring.valueAt(index, i));
   }
-  return estimateWait(item.until, t, v);
+  return { t_s, values };
 }

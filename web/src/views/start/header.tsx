@@ -2,7 +2,7 @@ import { abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
-import { minutes } from '../../parts/words.ts';
+import { clockTime, minutes } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { waitEstimate } from '../../run/estimates.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
@@ -149,7 +149,7 @@ function TimeToReady({ followed, status }: { followed: FollowedRun; status: Live
     past: detail.past,
     remaining_s: (id) => {
       const item = type.items.find((i) => i.id === id)!;
-      if (item.kind === 'wait') return waitEstimate(type, item)?.seconds ?? null;
+      if (item.kind === 'wait') return waitEstimate(followed, item)?.seconds ?? null;
       if (item.kind !== 'watch' || !status) return null;
       const start = status.watch?.starts.find((s) => s.watch === item.watch && s.phase === 'start');
       return start?.starterAt_s == null ? null : Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));
@@ -158,7 +158,10 @@ function TimeToReady({ followed, status }: { followed: FollowedRun; status: Live
   return (
     <Ready>
       <b>{minutes(ready_s)}</b>
-      <p>to ready{heldBy ? ` · held by ${heldBy.challenge.toLowerCase()}` : ''}</p>
+      <p>
+        to ready, {clockTime(new Date(Date.now() + 1000 * ready_s))}
+        {heldBy ? ` · held by ${heldBy.challenge.toLowerCase()}` : ''}
+      </p>
     </Ready>
   );
 }

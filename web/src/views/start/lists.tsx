@@ -1,6 +1,6 @@
 import { sayCondition } from '@rouse/core/aircraft';
 import type { Item } from '@rouse/core/aircraft';
-import { conditionOf, lateItems, meanwhileItems, nextItems, notDone, readItem, stillOpen } from '@rouse/core/procedure';
+import { conditionOf, lateItems, offeredItems, nextItems, notDone, readItem, stillOpen } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { useAppSelector } from '../../app/store.ts';
@@ -81,7 +81,7 @@ const Bar = styled.div`
 
 /** Waits that run by themselves, and items that may be taken out of their place with a number key. */
 export function MeanwhileList({ followed }: { followed: FollowedRun }) {
-  const items = meanwhileItems(followed.type, followed.state);
+  const items = offeredItems(followed.type, followed.state, { past: followed.detail.past });
   if (items.length === 0) return null;
   return (
     <section>
@@ -95,7 +95,8 @@ export function MeanwhileList({ followed }: { followed: FollowedRun }) {
   );
 }
 
-function MeanwhileRow({ followed: { type }, item, number }: { followed: FollowedRun; item: Item; number: number }) {
+function MeanwhileRow({ followed, item, number }: { followed: FollowedRun; item: Item; number: number }) {
+  const { type } = followed;
   const now_ms = usePulse(500);
   const frame = ring.lastFrame(now_ms);
   const condition = conditionOf(item);
@@ -110,7 +111,7 @@ function MeanwhileRow({ followed: { type }, item, number }: { followed: Followed
     );
   }
   const reading = readItem(type, item, frame);
-  const left = waitEstimate(type, item);
+  const left = waitEstimate(followed, item);
   const share = left ? item.usual_s / (item.usual_s + left.seconds) : 0;
   return (
     <Wait>

@@ -2,7 +2,7 @@ import { stagesOf } from '@rouse/core/aircraft';
 import {
   isFinished,
   itemState,
-  meanwhileItems,
+  offeredItems,
   type Payload,
   presentFlow,
   presentItem,
@@ -104,7 +104,7 @@ export function usePilot(): Pilot {
       },
       async choose(index) {
         const run = followed();
-        const item = run && meanwhileItems(run.type, run.state)[index];
+        const item = run && offeredItems(run.type, run.state, { past: run.detail.past })[index];
         if (item) await put({ kind: 'item-chosen', item: item.id });
       },
       toggleVoice() {

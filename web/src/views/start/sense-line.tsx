@@ -89,7 +89,7 @@ export function SenseLine({
     );
   }
   const condition = conditionOf(item);
-  const left_s = item.kind === 'wait' ? (forecastOf(item, status) ?? waitEstimate(type, item)?.seconds ?? 0) : 0;
+  const left_s = item.kind === 'wait' ? (forecastOf(item, status) ?? waitEstimate(followed, item)?.seconds ?? 0) : 0;
   return (
     <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
       <b>{reading.words}</b>
