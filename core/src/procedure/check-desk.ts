@@ -2,8 +2,14 @@ import { type Item, Sensed, type TypeFile } from '../aircraft/index.ts';
 import { CheckMachine, type CheckResult, type CheckSnapshot } from '../checks/index.ts';
 import type { LearnedLoad } from '../electrical/index.ts';
 import type { Payload } from './entries.ts';
-import { stagesDone, stillOpen } from './list.ts';
+import { type OpenLoop, stagesDone } from './list.ts';
 import { itemState, type RunState } from './state.ts';
+
+/** What the screen is about, and what is out of its place. */
+interface Looked {
+  present: Item | null;
+  open: readonly OpenLoop[];
+}
 
 type Check = Extract<Item, { kind: 'measure' }>;
 
@@ -36,8 +42,8 @@ export class CheckDesk {
   }
 
   /** @returns stages that were completed, what a check found, and what has been put back */
-  observe(t_s: number, present: Item | null, values: ArrayLike<number>, state: RunState): Payload[] {
-    const out = this.putBack(t_s, values, state);
+  observe(t_s: number, { present, open }: Looked, values: ArrayLike<number>, state: RunState): Payload[] {
+    const out = this.putBack(t_s, open, values, state);
     const { machine } = this;
     if (machine) {
       const item = this.type.items.find((i): i is Check => i.id === machine.item)!;
@@ -47,7 +53,7 @@ export class CheckDesk {
       const over = machine.result !== null || itemState(state, item.id).status !== 'todo';
       if (over || (item !== present && machine.stage === 0)) this.machine = null;
     }
-    if (!this.machine && this.wanted(present, state)) {
+    if (!this.machine && this.isWanted(present, open, state)) {
       this.machine = new CheckMachine(this.type, present.id, present.trace!, this.loads, present.id in state.measured);
       this.written = 0;
     }
@@ -55,13 +61,13 @@ export class CheckDesk {
   }
 
   /** A check is begun when its item is present, and begun again only when everything is back from the last time. */
-  private wanted(present: Item | null, state: RunState): present is Check {
+  private isWanted(present: Item | null, open: readonly OpenLoop[], state: RunState): present is Check {
     return (
       present?.kind === 'measure' &&
       present.trace !== undefined &&
       (this.attempts.get(present.id) ?? 0) <= (state.measured[present.id]?.attempts ?? 0) &&
       state.measured[present.id]?.verdict !== 'good' &&
-      !stillOpen(this.type, state).some((loop) => loop.item === present)
+      !open.some((loop) => loop.item === present)
     );
   }
 
@@ -76,8 +82,8 @@ export class CheckDesk {
   }
 
   /** Seen to be back in its place, though the check that moved it has ended. */
-  private putBack(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
-    return stillOpen(this.type, state).flatMap(({ item }): Payload[] => {
+  private putBack(t_s: number, open: readonly OpenLoop[], values: ArrayLike<number>, state: RunState): Payload[] {
+    return open.flatMap(({ item }): Payload[] => {
       const attempt = `${item.id}/${state.measured[item.id]?.attempts ?? 0}`;
       if (item.kind !== 'measure' || this.machine?.item === item.id || this.isBack.has(attempt)) return [];
       const at = item.trace!.stages.findLastIndex((s) => s.restores === true);

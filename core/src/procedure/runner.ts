@@ -1,11 +1,11 @@
-import { Sensed, type TypeFile } from '../aircraft/index.ts';
+import { type Item, Sensed, type TypeFile } from '../aircraft/index.ts';
 import type { CheckSnapshot } from '../checks/index.ts';
 import type { LearnedLoad } from '../electrical/index.ts';
 import type { WatchEvent } from '../watch/index.ts';
 import { CheckDesk } from './check-desk.ts';
 import type { Payload } from './entries.ts';
 import { conditionOf, readItem } from './reading.ts';
-import { procedureOf } from './list.ts';
+import { type OpenLoop, procedureOf, stillOpen } from './list.ts';
 import { meanwhileItems, presentItem } from './plan.ts';
 import { itemState, type RunState } from './state.ts';
 
@@ -18,6 +18,7 @@ export class Runner {
   private readonly sensed = new Map<string, Sensed>();
   private readonly announced = new Set<string>();
   private readonly checks: CheckDesk;
+  private looked: { state: RunState; present: Item | null; candidates: Item[]; open: OpenLoop[] } | null = null;
 
   /** @param loads what each load of this tail drew before */
   constructor(type: TypeFile, loads: Readonly<Record<string, LearnedLoad>> = {}) {
@@ -37,9 +38,8 @@ export class Runner {
 
   /** @returns what one frame settles, in order; empty nearly always */
   observe(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
-    const present = presentItem(this.type, state);
-    const candidates = present ? [present, ...meanwhileItems(this.type, state)] : meanwhileItems(this.type, state);
-    const out = this.checks.observe(t_s, present, values, state);
+    const { present, candidates, open } = this.lookAt(state);
+    const out = this.checks.observe(t_s, { present, open }, values, state);
     for (const item of candidates) {
       if (item.kind !== 'set' && item.kind !== 'wait') continue;
       if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
@@ -63,6 +63,16 @@ export class Runner {
       });
     }
     return out;
+  }
+
+  /** What can be settled in this state; looked up anew only when the journal has grown. */
+  private lookAt(state: RunState): NonNullable<Runner['looked']> {
+    if (this.looked?.state === state) return this.looked;
+    const present = presentItem(this.type, state);
+    const meanwhile = meanwhileItems(this.type, state);
+    const candidates = present ? [present, ...meanwhile] : meanwhile;
+    this.looked = { state, present, candidates, open: stillOpen(this.type, state) };
+    return this.looked;
   }
 
   /** @returns the entries that one watch event makes, the settled watch item included */

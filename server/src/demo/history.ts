@@ -1,9 +1,9 @@
-import type { WatchedType } from '@rouse/core/aircraft';
+import { isPiston, type WatchedType } from '@rouse/core/aircraft';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { featuresOf } from '@rouse/core/health';
 import { type BriefRecord, chainEntries, pastWaitsOf, reduceRun } from '@rouse/core/procedure';
-import { type Conditions, NormalSource } from '@rouse/core/simulator';
+import { type Conditions, NormalSource, type PistonConditions } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertCheck } from '../db/checks.ts';
 import { insertEntries } from '../db/entries.ts';
@@ -17,6 +17,23 @@ import { DEMO, PADS } from './identity.ts';
 const DAY_MS = 86_400_000;
 const PAD_M = 19;
 const SEED = 20_251_125;
+const FT_M = 0.3048;
+/** colder than this, the trainers are preheated */
+const LEAST_PISTON_C = -2;
+
+/** The tail whose past is flown. */
+export interface PastOf {
+  aircraftId: string;
+  tail: string;
+  pad: string;
+}
+
+/** The same day for a trainer: cold at the first flight, its damp by the season. */
+function forPiston({ env, soc, residual_c }: Conditions): PistonConditions {
+  const oat = Math.max(LEAST_PISTON_C, env?.oat_c ?? 10);
+  const warm = (residual_c ?? oat) > oat ? { Th: oat + 40, To: oat + 25, Tc: oat + 20 } : {};
+  return { env: { oat, dew: oat - 9, pa_ft: (env?.pa_m ?? 0) / FT_M }, init: { SOC: soc ?? 0.9, ...warm } };
+}
 
 /** One flying day of the made-up year: weather by season and chance, the battery a year older at its end. */
 function conditionsOn(
@@ -45,11 +62,11 @@ function conditionsOn(
   };
 }
 
-const FUEL_KG = 300;
-const FT_M = 0.3048;
+/** tanks of the past were this full */
+const FUEL_SHARE = 0.6;
 
 /** What the pilot of that day would have entered: the weather that was flown in, the usual load. */
-function briefFor(type: WatchedType, { env }: Conditions, openedAt: Date): BriefRecord {
+function briefFor(type: WatchedType, { tail, pad }: PastOf, { env }: Conditions, openedAt: Date): BriefRecord {
   const now = openedAt.toISOString();
   const headwind_kt = env?.headwind_kt ?? 0;
   const shift_ft = ((env?.pa_m ?? PAD_M) - PAD_M) / FT_M;
@@ -66,12 +83,12 @@ function briefFor(type: WatchedType, { env }: Conditions, openedAt: Date): Brief
     qnh_hPa: Math.round(1013.25 - shift_ft / 27.3),
     observedAt: now,
     heading_deg: 33,
-    fuel_kg: FUEL_KG,
+    fuel_kg: Math.round(FUEL_SHARE * type.loading.fuel.max_L * type.loading.fuel_density_kgL),
   };
   return briefOf(input, {
     type,
-    tail: DEMO.tail,
-    pad: DEMO.pad,
+    tail,
+    pad,
     site: { name: PADS[0].site, elev_ft: PADS[0].elev_ft, variation_E_deg: PADS[0].variation_E_deg },
     now,
     house: {},
@@ -91,26 +108,34 @@ function inDaylight(day: Date, chance: NormalSource): Date {
   );
 }
 
-/** A year of earlier starts, every one flown on the simulator: journal, trace and figures as if they had been live. */
-export async function loadHistory(tx: Tx, type: WatchedType, now: Date, starts: number): Promise<void> {
+/** A year of earlier starts of one tail, every one flown on the simulator: journal, trace and figures as if they had been live. */
+export async function loadHistory(tx: Tx, type: WatchedType, of: PastOf, now: Date, starts: number): Promise<void> {
   const chance = new NormalSource(SEED);
   for (let i = 0; i < starts; i++) {
     const daysAgo = 365 - (363 * i) / starts - chance.uniform();
     const openedAt = inDaylight(new Date(now.getTime() - daysAgo * DAY_MS), chance);
     const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
     const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
-    const brief = briefFor(type, conditions, openedAt);
-    const run = flyPractice({ type, conditions, faults: [], corridors: {}, seed: SEED + i, brief });
-    await store(tx, type, openedAt, words, run);
+    const brief = briefFor(type, of, conditions, openedAt);
+    const flown = isPiston(type.simulator) ? forPiston(conditions) : conditions;
+    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief });
+    await store(tx, type, of, openedAt, words, run);
   }
 }
 
-async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, flown: PracticeRun): Promise<void> {
+async function store(
+  tx: Tx,
+  type: WatchedType,
+  { aircraftId, tail, pad }: PastOf,
+  openedAt: Date,
+  words: string,
+  flown: PracticeRun,
+): Promise<void> {
   const runId = uuidv7({ msecs: openedAt.getTime() });
   const key = { runId, runMonth: monthOf(openedAt) };
   await insertRun(tx, {
     runId,
-    aircraftId: DEMO.aircraftId,
+    aircraftId,
     typeId: type.id,
     typeVersion: type.version,
     openedBy: DEMO.personId,
@@ -123,25 +148,24 @@ async function store(tx: Tx, type: WatchedType, openedAt: Date, words: string, f
     undefined,
     flown.written.map(({ t_s, by, payload }) => {
       const at_ms = openedAt.getTime() + t_s * 1000;
-      const named =
-        payload.kind === 'run-opened' ? { ...payload, tail: DEMO.tail, pad: DEMO.pad, conditions: words } : payload;
+      const named = payload.kind === 'run-opened' ? { ...payload, tail, pad, conditions: words } : payload;
       return { id: uuidv7({ msecs: at_ms }), at_ms, t_s, by: by === 'pilot' ? DEMO.personId : by, payload: named };
     }),
   );
   await insertEntries(tx, key.runMonth, entries);
   await insertChunk(tx, key, flown.trace, type.channels);
   for (const entry of entries)
-    if (entry.kind === 'measured') await insertCheck(tx, DEMO.aircraftId, new Date(entry.at), entry);
+    if (entry.kind === 'measured') await insertCheck(tx, aircraftId, new Date(entry.at), entry);
   await insertWaits(
     tx,
-    { runId, aircraftId: DEMO.aircraftId },
+    { runId, aircraftId },
     openedAt,
     pastWaitsOf(type, entries, flown.trace, reduceRun(entries).brief?.oat_C ?? null),
   );
   for (const start of flown.starts) {
     await putFeature(tx, {
       runId,
-      aircraftId: DEMO.aircraftId,
+      aircraftId,
       watch: start.watch,
       attempt: start.record.attempt,
       at: openedAt,

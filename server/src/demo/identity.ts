@@ -25,6 +25,13 @@ export const PADS = [
   { pad: 'hill site', site: 'Hill site', elev_ft: 2270, variation_E_deg: -3, x_m: 0, y_m: 0 },
 ] as const;
 
+/** Tails that have a past, and how many starts of it for each start of the first. */
+export const PASTS = [
+  { tail: DEMO.tail, share: 1 },
+  { tail: 'QV-TRN', share: 0.25 },
+  { tail: 'QV-ERN', share: 0.25 },
+] as const;
+
 /** The six tails. */
 export const FLEET = [
   { aircraftId: '0193a000-0000-7000-8000-000000000022', tail: 'QV-TRN', typeId: 'T2', pad: 'pad 1, Varra' },

@@ -5,7 +5,7 @@ import { findTypeDigest, insertType } from '../db/aircraft.ts';
 import { putPad } from '../db/pads.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { loadHistory } from './history.ts';
-import { DEMO, FLEET, PADS } from './identity.ts';
+import { DEMO, FLEET, PADS, PASTS } from './identity.ts';
 
 /**
  * Loads what the demo needs and is not there yet: operator, pilot, places, types, aircraft, device, and a year of earlier
@@ -32,12 +32,16 @@ export async function loadDemo(
   await asOperator(pool, DEMO.operatorId, (tx) => loadFleet(tx, types));
   const loaded = await asOperator(pool, DEMO.operatorId, (tx) => isLoaded(tx, 'history'));
   if (loaded || starts === 0) return;
-  say(`demo: flying ${starts} earlier starts of ${DEMO.tail} on the simulator, once; this takes some ten seconds`);
+  say(
+    `demo: flying ${starts} earlier starts of ${DEMO.tail}, and some of others, on the simulator, once; this takes half a minute`,
+  );
   const since = performance.now();
-  const wired = FLEET.find((a) => a.aircraftId === DEMO.aircraftId)!;
-  const type = needWatched(newestOf(types, wired.typeId)!);
   await asOperator(pool, DEMO.operatorId, async (tx) => {
-    await loadHistory(tx, type, now, starts);
+    for (const { tail, share } of PASTS) {
+      const aircraft = FLEET.find((a) => a.tail === tail)!;
+      const type = needWatched(newestOf(types, aircraft.typeId)!);
+      await loadHistory(tx, type, aircraft, now, Math.floor(share * starts));
+    }
     await tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, $3)', [
       DEMO.operatorId,
       'history',

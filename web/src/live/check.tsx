@@ -60,6 +60,7 @@ export function LiveCheck({ followed, item }: { followed: WatchedRun; item: Chec
     <>
       <ChartTitle title={item.challenge} about="over the last minute" />
       <Lanes
+        key={item.id}
         lanes={lanes}
         seconds={SECONDS}
         marks={marksOf(item.trace, own)}

@@ -1,6 +1,5 @@
 import type { Channel, TypeFile } from '@rouse/core/aircraft';
-import { useRef } from 'react';
-import { usePulse } from '../platform/pulse.ts';
+import { useEffect, useState } from 'react';
 import { ring } from '../run/frame-ring.ts';
 
 /** What a lane shows of one channel: its line, the window that it should keep, the edge that it must not reach. */
@@ -46,12 +45,22 @@ const LEAST_SPAN: Readonly<Record<string, number>> = { '%': 8, '°C': 8, A: 10, 
 const DOMAIN_EVERY_MS = 500;
 const EVERY_NTH_FRAME = 5;
 
-/** The height of each lane in its own unit: what was read in the last seconds, its window and its edge, with some air. */
+/**
+ * The height of each lane in its own unit: what was read in the last seconds, its window and its edge, with some air.
+ * @param lanes the same ones for as long as the drawing lives
+ */
 export function useLaneDomains(lanes: readonly Lane[], seconds: number): [number, number][] {
-  usePulse(DOMAIN_EVERY_MS);
-  const held = useRef<[number, number][]>([]);
-  held.current = lanes.map((lane, i) => settle(held.current[i], wanted(lane, seconds)));
-  return held.current;
+  const [domains, setDomains] = useState(() => lanes.map((lane) => wanted(lane, seconds)));
+  useEffect(() => {
+    const timer = window.setInterval(() => {
+      setDomains((held) => {
+        const next = lanes.map((lane, i) => settle(held[i], wanted(lane, seconds)));
+        return next.every((d, i) => d === held[i]) ? held : next;
+      });
+    }, DOMAIN_EVERY_MS);
+    return () => window.clearInterval(timer);
+  }, [lanes, seconds]);
+  return domains;
 }
 
 function wanted(lane: Lane, seconds: number): [number, number] {

@@ -5,6 +5,7 @@ import { useFrameLoop } from '../platform/frame-loop.ts';
 import { tokenColour } from '../platform/light.ts';
 import { prepareCanvas, useSize } from '../platform/size.ts';
 import { ring } from '../run/frame-ring.ts';
+import { LaneGround } from './lane-ground.tsx';
 import { type Lane, useLaneDomains } from './lane.ts';
 
 const MARGIN = { left: 46, right: 112, top: 10, bottom: 20 };
@@ -96,48 +97,6 @@ export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
       )}
       <canvas ref={canvas} aria-hidden data-lanes />
     </Sheet>
-  );
-}
-
-function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; left: number; right: number }) {
-  const [low, high] = y.domain;
-  const clamp = (v: number): number => Math.min(high, Math.max(low, v));
-  return (
-    <g>
-      {lane.windows.map(([from, to]) => (
-        <rect
-          key={from}
-          x={left}
-          width={right - left}
-          y={y(clamp(to))}
-          height={Math.max(0, y(clamp(from)) - y(clamp(to)))}
-          fill="var(--water2)"
-        />
-      ))}
-      <g stroke="var(--grid)">
-        {ticks(y.domain, 3).map((v) => (
-          <line key={v} x1={left} x2={right} y1={y(v)} y2={y(v)} />
-        ))}
-      </g>
-      {lane.edges.map(({ at, words }) => (
-        <g key={words}>
-          <line x1={left} x2={right} y1={y(at)} y2={y(at)} stroke="var(--coast)" strokeWidth={2} />
-          <text x={left + 6} y={y(at) - 5} fill="var(--coast-ink)">
-            {words} {at} {lane.unit}
-          </text>
-        </g>
-      ))}
-      <g fill="var(--soft)">
-        {ticks(y.domain, 3).map((v) => (
-          <text key={v} x={left - 8} y={y(v) + 4} textAnchor="end">
-            {v}
-          </text>
-        ))}
-        <text x={right - 4} y={y(high) + 11} textAnchor="end">
-          {lane.unit}
-        </text>
-      </g>
-    </g>
   );
 }
 

@@ -33,7 +33,7 @@ export function LiveNeedles({ followed: { type } }: { followed: WatchedRun }) {
   return (
     <>
       <ChartTitle title="Engine and rotor" about="over the last minute" />
-      <Lanes lanes={lanes} seconds={SECONDS} label="Engine and rotor speeds over the last minute" />
+      <Lanes key={String(near)} lanes={lanes} seconds={SECONDS} label="Engine and rotor speeds over the last minute" />
       <ChartTitle title="Needles" about="engine less rotor" />
       <Needles type={type} drives={drives} />
     </>

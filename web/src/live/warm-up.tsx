@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
 import { ChartTitle } from '../parts/coast/frame.tsx';
 import { clockTime, minutes } from '../parts/words.ts';
-import { usePulse } from '../platform/pulse.ts';
+import { usePulse, useWallClock } from '../platform/pulse.ts';
 import { waitEstimate } from '../run/estimates.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { WatchedRun } from '../run/run-slice.ts';
@@ -56,6 +56,7 @@ export function LiveWarmUp({ followed }: { followed: WatchedRun }) {
     <>
       <ChartTitle title="Warming up" about="over the last two minutes, with the temperature that each must reach" />
       <Lanes
+        key={lanes.length}
         lanes={lanes}
         seconds={SECONDS}
         label="Temperatures over the last two minutes; when each is ready stands below"
@@ -67,8 +68,8 @@ export function LiveWarmUp({ followed }: { followed: WatchedRun }) {
 }
 
 function WaitTable({ followed, waits }: { followed: WatchedRun; waits: ReturnType<typeof warmWaits> }) {
-  const now_ms = usePulse(1000);
-  const frame = ring.lastFrame(now_ms);
+  const frame = ring.lastFrame(usePulse(1000));
+  const now_ms = useWallClock(1000);
   return (
     <Waits>
       <thead>
@@ -91,7 +92,7 @@ function WaitTable({ followed, waits }: { followed: WatchedRun; waits: ReturnTyp
               <td>{sayValue(followed.type.channels[at]!, frame[at]!)}</td>
               <td>{done ? 'ready' : left ? minutes(left.seconds) : 'no trend yet'}</td>
               <td>{done || !left ? '' : between(left)}</td>
-              <td>{done || !left ? '' : clockTime(new Date(Date.now() + 1000 * left.seconds))}</td>
+              <td>{done || !left ? '' : clockTime(new Date(now_ms + 1000 * left.seconds))}</td>
             </tr>
           );
         })}

@@ -9,3 +9,13 @@ export function usePulse(period_ms: number): number {
   }, [period_ms]);
   return now;
 }
+
+/** Wall clock, looked at again every `period_ms`. */
+export function useWallClock(period_ms: number): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = window.setInterval(() => setNow(Date.now()), period_ms);
+    return () => window.clearInterval(timer);
+  }, [period_ms]);
+  return now;
+}

@@ -1,86 +1,25 @@
+import type { ReactNode } from 'react';
 import type { Debrief } from '@rouse/core/contract';
 import { isWorse } from '@rouse/core/health';
-import styled from 'styled-components';
-import { mono } from '../../app/theme.ts';
 import { Small } from '../../parts/heading.ts';
-
-const Column = styled.aside`
-  grid-area: right;
-  border-left: 1px solid var(--line);
-  background: var(--sheet);
-  padding: 14px 16px;
-  overflow: auto;
-`;
-
-const Row = styled.li`
-  padding: 9px 0 11px;
-  border-top: 1px solid var(--hair);
-  > div:first-child {
-    display: flex;
-    align-items: baseline;
-    gap: 6px;
-    font-size: 14.5px;
-  }
-  b {
-    ${mono}
-    font-size: 18px;
-    margin-left: auto;
-  }
-  small {
-    font-size: 12.5px;
-    color: var(--soft);
-    width: 22px;
-  }
-  p {
-    font-size: 12.5px;
-    color: var(--soft);
-    margin-top: 6px;
-  }
-  &[data-worse] p {
-    color: var(--caution);
-    font-weight: 650;
-  }
-`;
-
-const Line = styled.div`
-  height: 9px;
-  margin-top: 8px;
-  position: relative;
-  background: var(--deep);
-  border-radius: 3px;
-  i {
-    position: absolute;
-    inset-block: 0;
-    background: var(--water2);
-    border-radius: 2px;
-  }
-  u {
-    position: absolute;
-    inset-block: -1px;
-    width: 2px;
-    background: var(--track);
-  }
-  span {
-    position: absolute;
-    top: -3px;
-    width: 15px;
-    height: 15px;
-    margin-left: -7px;
-    border-radius: 50%;
-    border: 3.5px solid var(--now);
-    background: var(--sheet);
-  }
-`;
+import { Column, Row, UsualLine } from './usual-line.tsx';
 
 const OUTSIDE = { usual: '', unknown: '', high: ', higher than ever', low: ', lower than ever' } as const;
 
 type Compared = Debrief['starts'][number]['compared'][number];
 
 /** Each figure of the start as a dot on this tail's usual range. */
-export function AgainstUsual({ start }: { start: Debrief['starts'][number] | undefined }) {
+export function AgainstUsual({
+  start,
+  children,
+}: {
+  start: Debrief['starts'][number] | undefined;
+  children?: ReactNode;
+}) {
   return (
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <Column aria-label="Against its usual" tabIndex={0}>
+      {children}
       <Small>Against its usual</Small>
       {!start && <p>No engine start in this run.</p>}
       <ul>
@@ -119,19 +58,5 @@ function Figure({ compared: { spec, value, usual, verdict } }: { compared: Compa
       {usual && <UsualLine value={value} usual={usual} />}
       <p>{usual ? `usual ${say(usual.low)} to ${say(usual.high)}${OUTSIDE[verdict]}` : 'too few earlier starts'}</p>
     </Row>
-  );
-}
-
-function UsualLine({ value, usual }: { value: number | null; usual: NonNullable<Compared['usual']> }) {
-  const span = Math.max(usual.most - usual.least, 1e-6);
-  const low = Math.min(usual.least, value ?? usual.least) - 0.35 * span;
-  const high = Math.max(usual.most, value ?? usual.most) + 0.35 * span;
-  const at = (v: number): number => (100 * (v - low)) / (high - low);
-  return (
-    <Line aria-hidden>
-      <i style={{ left: `${at(usual.low)}%`, width: `${at(usual.high) - at(usual.low)}%` }} />
-      <u style={{ left: `${at(usual.median)}%` }} />
-      {value !== null && <span style={{ left: `${at(value)}%` }} />}
-    </Line>
   );
 }

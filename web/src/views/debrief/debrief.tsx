@@ -1,18 +1,20 @@
 import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import type { Debrief } from '@rouse/core/contract';
-import { reduceRun } from '@rouse/core/procedure';
+import { type MeasuredEntry, reduceRun } from '@rouse/core/procedure';
 import { decodeChunk, type Trace } from '@rouse/core/trace';
 import type { Corridor } from '@rouse/core/watch';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { phone, upright } from '../../app/theme.ts';
-import { buttonLook } from '../../parts/button.tsx';
+import { buttonLook, SlimButton } from '../../parts/button.tsx';
 import { PREVAILS } from '../../parts/heading.ts';
 import { dayAndTime, sourceInWords } from '../../parts/words.ts';
 import { getBytes, getJson } from '../../platform/api.ts';
 import { unwireCorridors } from '../../run/run-slice.ts';
 import { AgainstUsual } from './against-usual.tsx';
+import { CheckWindow } from './check-window.tsx';
+import { ChecksColumn } from './checks-column.tsx';
 import { Journal } from './journal.tsx';
 import { Kept } from './kept.tsx';
 import { StartDrawing } from './start-drawing.tsx';
@@ -89,6 +91,12 @@ const Mid = styled.section`
   }
 `;
 
+const Choice = styled.div`
+  display: flex;
+  gap: 8px;
+  margin-bottom: 12px;
+`;
+
 const Message = styled.main`
   padding: 40px;
 `;
@@ -125,6 +133,8 @@ export function DebriefView() {
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [aside, setAside] = useState<'start' | 'checks'>('start');
+  const [chosenCheck, setChosenCheck] = useState<number | null>(null);
   const reload = useCallback(() => {
     load(run!)
       .then(setLoaded)
@@ -145,6 +155,17 @@ export function DebriefView() {
   if (!loaded || !state) return <Message role="status">Reading the run…</Message>;
   const { debrief, type, trace, corridors } = loaded;
   const start = debrief.starts[chosen ?? debrief.starts.length - 1];
+  const checks = debrief.run.entries.filter((e): e is MeasuredEntry => e.kind === 'measured');
+  const check = checks.find((e) => e.seq === chosenCheck) ?? checks.find((e) => e.verdict !== 'good') ?? checks[0];
+  const choice = checks.length > 0 && (
+    <Choice>
+      {(['start', 'checks'] as const).map((one) => (
+        <SlimButton key={one} aria-pressed={aside === one} onPress={() => setAside(one)}>
+          {one === 'start' ? 'Start' : `Checks, ${checks.length}`}
+        </SlimButton>
+      ))}
+    </Choice>
+  );
   return (
     <Grid>
       <title>{`Debrief ${debrief.run.tail} · Rouse`}</title>
@@ -175,21 +196,37 @@ export function DebriefView() {
       <Mid aria-label="Drawings">
         {isWatched(type) && debrief.run.source !== 'by-hand' ? (
           <>
-            <StartDrawing
-              type={type}
-              trace={trace}
-              corridors={corridors}
-              starts={debrief.starts}
-              start={start}
-              choose={setChosen}
-            />
+            {aside === 'checks' && check ? (
+              <CheckWindow type={type} trace={trace} entries={debrief.run.entries} measured={check} />
+            ) : (
+              <StartDrawing
+                type={type}
+                trace={trace}
+                corridors={corridors}
+                starts={debrief.starts}
+                start={start}
+                choose={setChosen}
+              />
+            )}
             <WholeRun type={type} state={state} trace={trace} />
           </>
         ) : (
           <p>This run was worked by hand: there is no trace to draw. The journal has every line of it.</p>
         )}
       </Mid>
-      <AgainstUsual start={start} />
+      {aside === 'checks' ? (
+        <ChecksColumn
+          type={type}
+          checks={checks}
+          shown={check}
+          usual={debrief.run.usual}
+          choose={(entry) => setChosenCheck(entry.seq)}
+        >
+          {choice}
+        </ChecksColumn>
+      ) : (
+        <AgainstUsual start={start}>{choice}</AgainstUsual>
+      )}
       <Kept debrief={debrief} prevails={PREVAILS} onNoted={reload} />
     </Grid>
   );

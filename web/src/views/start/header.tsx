@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { clockTime, minutes } from '../../parts/words.ts';
-import { usePulse } from '../../platform/pulse.ts';
+import { useWallClock } from '../../platform/pulse.ts';
 import { waitEstimate } from '../../run/estimates.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 
@@ -143,7 +143,7 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
 }
 
 function TimeToReady({ followed, status }: { followed: FollowedRun; status: LiveStatus | null }) {
-  usePulse(1000);
+  const now_ms = useWallClock(1000);
   const { type, state, detail } = followed;
   const { ready_s, heldBy } = scheduleOf(type, state, {
     past: detail.past,
@@ -159,7 +159,7 @@ function TimeToReady({ followed, status }: { followed: FollowedRun; status: Live
     <Ready>
       <b>{minutes(ready_s)}</b>
       <p>
-        to ready, {clockTime(new Date(Date.now() + 1000 * ready_s))}
+        to ready, {clockTime(new Date(now_ms + 1000 * ready_s))}
         {heldBy ? ` · held by ${heldBy.challenge.toLowerCase()}` : ''}
       </p>
     </Ready>
