@@ -1,4 +1,4 @@
-import type { StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
+import type { Item, StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
 import {
   acceptFromPilot,
   type BriefRecord,
@@ -70,6 +70,8 @@ class PracticeFlight {
   private actsOn = '';
   private actsAt_s = 0;
   private moved = false;
+  private lookedAt: RunState | null = null;
+  private present: Item | null = null;
 
   constructor(input: PracticeInput) {
     this.type = input.type;
@@ -140,7 +142,11 @@ class PracticeFlight {
   }
 
   private act(values: Float64Array): void {
-    const item = presentItem(this.type, this.state);
+    if (this.lookedAt !== this.state) {
+      this.lookedAt = this.state;
+      this.present = presentItem(this.type, this.state);
+    }
+    const item = this.present;
     if (!item) {
       const ready = isFinished(this.type, this.state);
       this.write('pilot', { kind: 'closed', outcome: this.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });

@@ -105,10 +105,22 @@ export function readSignal(simulator: Simulator, name: string): SignalValue | un
     case 'oei':
       return (simulator.oneEngineOut?.lost ?? -1) >= 0 ? 1 : 0;
     default: {
-      const [engine, signal] = name.split('.');
-      return signal === undefined ? undefined : blockSignal(simulator, blockIndex(simulator, engine), signal);
+      let parts = BLOCK_SIGNALS.get(name);
+      if (!parts) BLOCK_SIGNALS.set(name, (parts = blockSignalOf(name)));
+      const [block, signal] = parts;
+      const i = block === 'apu' ? (simulator.apu ? simulator.engines.length : -1) : block;
+      return i < 0 || (block !== 'apu' && i >= simulator.engines.length) ? undefined : blockSignal(simulator, i, signal);
     }
   }
+}
+
+/** Names of signals of one block, looked at once: which block, which signal. */
+const BLOCK_SIGNALS = new Map<string, readonly [number | 'apu', string]>();
+
+function blockSignalOf(name: string): readonly [number | 'apu', string] {
+  const [block = '', signal = ''] = name.split('.');
+  const match = /^e(\d+)$/.exec(block);
+  return [block === 'apu' ? 'apu' : match ? Number(match[1]) - 1 : -1, signal];
 }
 
 function blockSignal(simulator: Simulator, i: number, signal: string): SignalValue | undefined {

@@ -10,6 +10,7 @@ const SELECTOR_POSITION = { OFF: 0, IDLE: 1, FLY: 2 } as const;
 export class TurbineAircraft implements SimulatedAircraft {
   readonly simulator: Simulator;
   readonly controls: Controls;
+  private readonly positions = new Map<string, () => number | undefined>();
 
   constructor(parameters: SimulatorParameters, conditions: Conditions, seed: number) {
     this.simulator = new Simulator(parameters, { noise: true, ...conditions }, seed);
@@ -29,20 +30,26 @@ export class TurbineAircraft implements SimulatedAircraft {
   }
 
   signal(name: string): SignalValue | undefined {
-    if (name.startsWith('control.')) return this.control(name.slice(8));
+    if (name.startsWith('control.')) {
+      let read = this.positions.get(name);
+      if (!read) this.positions.set(name, (read = this.position(name.slice(8))));
+      return read();
+    }
     return name === 'env.oat_c' ? this.simulator.env.oat_c : readSignal(this.simulator, name);
   }
 
-  private control(name: string): number | undefined {
+  /** How the position of one control is read: its name is looked at once. */
+  private position(name: string): () => number | undefined {
     const [first, second] = name.split('.');
-    if (first === 'load') return this.controls.loads[second ?? ''] ? 1 : 0;
+    if (first === 'load') return () => (this.controls.loads[second ?? ''] ? 1 : 0);
     const engine = /^e(\d+)$/.exec(first ?? '');
+    const number = (value: unknown): number | undefined => (typeof value === 'number' ? value : undefined);
     if (engine || first === 'apu') {
       const lever = engine ? this.controls.engines[Number(engine[1]) - 1] : this.controls.apu;
-      const at = second === 'mode' ? lever && SELECTOR_POSITION[lever.mode] : lever?.[second as 'gen'];
-      return typeof at === 'number' ? at : undefined;
+      if (second === 'mode') return () => (lever ? SELECTOR_POSITION[lever.mode] : undefined);
+      return () => number(lever?.[second as 'gen']);
     }
-    const value = (this.controls as unknown as Record<string, unknown>)[name];
-    return typeof value === 'number' ? value : undefined;
+    const controls = this.controls as unknown as Record<string, unknown>;
+    return () => number(controls[name]);
   }
 }

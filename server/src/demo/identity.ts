@@ -28,8 +28,8 @@ export const PADS = [
 /** Tails that have a past, and how many starts of it for each start of the first. */
 export const PASTS = [
   { tail: DEMO.tail, share: 1 },
-  { tail: 'QV-TRN', share: 0.25 },
-  { tail: 'QV-ERN', share: 0.25 },
+  { tail: 'QV-TRN', share: 0.2 },
+  { tail: 'QV-ERN', share: 0.2 },
 ] as const;
 
 /** The six tails. */

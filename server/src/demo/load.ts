@@ -33,7 +33,7 @@ export async function loadDemo(
   const loaded = await asOperator(pool, DEMO.operatorId, (tx) => isLoaded(tx, 'history'));
   if (loaded || starts === 0) return;
   say(
-    `demo: flying ${starts} earlier starts of ${DEMO.tail}, and some of others, on the simulator, once; this takes half a minute`,
+    `demo: flying ${starts} earlier starts of ${DEMO.tail}, and some of others, on the simulator, once; this takes under a minute`,
   );
   const since = performance.now();
   await asOperator(pool, DEMO.operatorId, async (tx) => {
