@@ -100,7 +100,7 @@ export class Caller {
     return this.get(`/runs/${run}`);
   }
 
-  /** Works the list from its present item up to `until`, as a quick pilot would. */
+  /** Works the list from its present item up to `until`, as a quick pilot would. @throws Error when a check is not good */
   async work(run: string, until: string): Promise<void> {
     for (;;) {
       const { entries, type: flown, source } = await this.detail(run);
@@ -109,6 +109,8 @@ export class Caller {
       const item = presentItem(type, state);
       if (!item || item.id === until) return;
       const wired = source !== 'by-hand';
+      const found = state.measured[item.id];
+      if (found && found.verdict !== 'good') throw new Error(`${item.id}: ${found.words}`);
       if (wired && item.kind === 'measure' && item.trace) {
         await this.flyStage(run, item, stagesDone(state, item), state);
         continue;
@@ -124,21 +126,22 @@ export class Caller {
     }
   }
 
-  /** Does what the present stage of a check says, and waits until the check goes on. @throws Error when it finds a fault */
+  /** Does what the present stage of a check says, and waits until the check goes on */
   private async flyStage(run: string, check: Item, at: number, { lastSeq }: RunState): Promise<void> {
     const stage = stagesOf(check)[at];
     const item = check.id;
     if (stage?.standIn) await this.post('/stand-in/move', { run, item });
     if (stage && !stage.expect) await this.writeNext(run, { kind: 'stage-done', item, stage: at, value: null, words: '', last: false }); // prettier-ignore
-    const next = await this.waitFor(
+    await this.waitFor(
       run,
       (e) =>
         e.seq > lastSeq &&
         'item' in e &&
         e.item === item &&
-        (e.kind === 'stage-done' || e.kind === 'item-done' || (e.kind === 'measured' && e.verdict !== 'good')),
+        (e.kind === 'item-done' ||
+          e.kind === 'measured' ||
+          (e.kind === 'stage-done' && at + 1 < stagesOf(check).length)),
     );
-    if (next.kind === 'measured') throw new Error(`${item}: ${next.words}`);
   }
 
   /** Closes open runs and releases open exceedances, so that the next one can begin. */

@@ -49,9 +49,12 @@ export function compareStart(
   });
 }
 
-/** Outside everything that was ever seen, by more than a hair, is what deserves a word. */
-export function placeOf(value: number, usual: Usual): Place {
-  const hair = 0.02 * Math.max(usual.most - usual.least, 1e-6);
+/**
+ * Outside everything that was ever seen, by more than a hair, is what deserves a word.
+ * @param finest the last digit that is shown: less is no difference
+ */
+export function placeOf(value: number, usual: Usual, finest = 0): Place {
+  const hair = Math.max(finest, 0.02 * Math.max(usual.most - usual.least, 1e-6));
   if (value > usual.most + hair) return 'high';
   if (value < usual.least - hair) return 'low';
   return 'usual';

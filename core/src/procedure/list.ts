@@ -38,9 +38,12 @@ export function abortPlan(type: TypeFile, state: RunState): TypeFile['aborts']['
   return plan && { ...plan, actions: plan.actions.filter((a) => !a.forWatch || a.forWatch === abort?.watch) };
 }
 
-/** How many stages of a test, or moments of a watch, are done. */
+/** How many stages of a test, or moments of a watch, are done; a check that was not good begins anew when it is whole. */
 export function stagesDone(state: RunState, item: Item): number {
-  return Math.min(state.stages[item.id]?.length ?? 0, stagesOf(item).length);
+  const all = stagesOf(item).length;
+  const done = Math.min(state.stages[item.id]?.length ?? 0, all);
+  const again = item.kind === 'measure' && done === all && itemState(state, item.id).status === 'todo';
+  return again ? 0 : done;
 }
 
 /** A test is whole when every stage of it is done. */

@@ -122,7 +122,9 @@ export interface LegState {
 /** The passage of the run, leg by leg; legs without items are left out. */
 export function passage(type: TypeFile, state: RunState): LegState[] {
   const list = procedureOf(type, state);
-  const present = state.abort ? list.find((i) => isTodo(state, i)) : presentItem(type, state);
+  // held by a no-go, the run stands where that is
+  const unsettled = (i: Item): boolean => isTodo(state, i) || itemState(state, i.id).status === 'fault';
+  const present = (state.abort ? null : presentItem(type, state)) ?? list.find(unsettled);
   const legs = type.legs.filter((leg) => list.some((i) => i.leg === leg.id));
   const at = state.outcome === 'ready' ? legs.length : legs.findIndex((l) => l.id === present?.leg);
   return legs.map(({ id, label }, i) => ({ id, label, status: i < at ? 'done' : i === at ? 'now' : 'ahead' }));

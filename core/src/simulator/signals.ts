@@ -109,7 +109,9 @@ export function readSignal(simulator: Simulator, name: string): SignalValue | un
       if (!parts) BLOCK_SIGNALS.set(name, (parts = blockSignalOf(name)));
       const [block, signal] = parts;
       const i = block === 'apu' ? (simulator.apu ? simulator.engines.length : -1) : block;
-      return i < 0 || (block !== 'apu' && i >= simulator.engines.length) ? undefined : blockSignal(simulator, i, signal);
+      return i < 0 || (block !== 'apu' && i >= simulator.engines.length)
+        ? undefined
+        : blockSignal(simulator, i, signal);
     }
   }
 }

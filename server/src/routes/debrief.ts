@@ -1,7 +1,7 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Debrief, RunDetail } from '@rouse/core/contract';
 import { brokenHabits, compareStart } from '@rouse/core/health';
-import { abortPlan, checkChain, notDone, reduceRun } from '@rouse/core/procedure';
+import { abortPlan, checkChain, findItem, notDone, reduceRun, type RunState } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 import { getType } from '../db/aircraft.ts';
 import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
@@ -85,7 +85,11 @@ function sentence(type: TypeFile, detail: RunDetail, starts: Debrief['starts']):
     ? `${abortPlan(type, state)?.title ?? 'Stopped'}: stopped at ${state.abort.figure}.`
     : starts.length === 0
       ? 'No start in this run.'
-      : [expired ? 'A start with a limit passed.' : 'A good start.', ...habits.map((h) => `${h}.`)].join(' ');
+      : [
+          expired ? 'A start with a limit passed.' : 'A good start.',
+          ...habits.map((h) => `${h}.`),
+          ...notGood(type, state).map((name) => `${name} not good.`),
+        ].join(' ');
   const parts = [
     duration(detail),
     expired === 0 ? 'no exceedance' : `${expired} exceedance${expired > 1 ? 's' : ''}`,
@@ -94,6 +98,13 @@ function sentence(type: TypeFile, detail: RunDetail, starts: Debrief['starts']):
       : `${skipped.length} item${skipped.length > 1 ? 's' : ''} not done as written`,
   ];
   return { verdict, details: parts.join(' · ') };
+}
+
+/** Checks that were not good, or not known, when they were flown last. */
+function notGood(type: TypeFile, state: RunState): string[] {
+  return Object.entries(state.measured)
+    .filter(([, found]) => found.verdict !== 'good')
+    .map(([item]) => findItem(type, item)?.challenge ?? item);
 }
 
 function duration(detail: RunDetail): string {

@@ -121,7 +121,9 @@ function FigureTable({ followed, spec, check, last }: FigureTableProps) {
                       : rangeOf(f.good)}
                 </td>
                 <td>
-                  {usual ? `${usual.low.toFixed(f.decimals)} to ${usual.high.toFixed(f.decimals)}` : 'not known yet'}
+                  {usual
+                    ? `${sayFigure(usual.low, f.decimals, '')} to ${sayFigure(usual.high, f.decimals, '')}`
+                    : 'not known yet'}
                 </td>
               </tr>
             );

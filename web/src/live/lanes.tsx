@@ -7,21 +7,17 @@ import { prepareCanvas, useSize } from '../platform/size.ts';
 import { ring } from '../run/frame-ring.ts';
 import { LaneGround } from './lane-ground.tsx';
 import { type Lane, useLaneDomains } from './lane.ts';
+import { type Mark, placeMarks } from './mark-rows.ts';
 
 const MARGIN = { left: 46, right: 112, top: 10, bottom: 20 };
 const GAP = 18;
 const EVERY_NTH_FRAME = 2;
 
-export interface LaneMark {
-  t_s: number;
-  words: string;
-}
-
 interface LanesProps {
   lanes: readonly Lane[];
   /** how far they look back */
   seconds: number;
-  marks?: readonly LaneMark[];
+  marks?: readonly Mark[];
   label: string;
 }
 
@@ -102,7 +98,7 @@ export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
 
 function drawMarks(
   context: CanvasRenderingContext2D,
-  marks: readonly LaneMark[],
+  marks: readonly Mark[],
   now_s: number,
   x: Scale,
   top: number,
@@ -113,15 +109,13 @@ function drawMarks(
   context.font = "11px 'Atkinson Mono'";
   context.lineWidth = 1;
   context.setLineDash([3, 3]);
-  let row = 0;
-  for (const { t_s, words } of marks) {
-    if (t_s - now_s < x.domain[0]) continue;
-    const at = x(t_s - now_s);
+  const shown = marks.filter((m) => m.t_s - now_s >= x.domain[0]).map((m) => ({ ...m, t_s: m.t_s - now_s }));
+  for (const { at, words, row } of placeMarks(shown, x)) {
     context.beginPath();
     context.moveTo(at, top);
     context.lineTo(at, bottom);
     context.stroke();
-    context.fillText(words, at + 4, bottom - 5 - 12 * (row++ % 3));
+    if (words !== null) context.fillText(words, at + 4, bottom - 5 - 12 * row);
   }
   context.setLineDash([]);
 }

@@ -15,6 +15,7 @@ import { Lanes } from './lanes.tsx';
 const SECONDS = 120;
 
 const Waits = styled.table`
+  align-self: start;
   width: 100%;
   border-collapse: collapse;
   font-size: 14px;

@@ -42,6 +42,10 @@ export const SlimButton = styled(AriaButton)`
     position: absolute;
     inset: -9px;
   }
+  &[aria-pressed='true'] {
+    border-color: var(--now);
+    background: var(--water1);
+  }
 `;
 
 /** The one thing to press. */

@@ -4,13 +4,16 @@ import { columnOf, rowAt, type Trace } from '@rouse/core/trace';
 import { useState } from 'react';
 import { lanesOf } from '../../live/lane.ts';
 import { LaneGround } from '../../live/lane-ground.tsx';
+import { type Mark, placeMarks } from '../../live/mark-rows.ts';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
 import { linearScale, type Scale, ticks } from '../../parts/coast/scale.ts';
 import { DataTable } from '../../parts/data-table.tsx';
 import { useSize } from '../../platform/size.ts';
 
-const MARGIN = { left: 46, right: 90, top: 14, bottom: 22 };
+const MARGIN = { left: 46, right: 90, top: 12, bottom: 22 };
+/** the words of the stages stand above the lanes */
+const WORDS_PX = 44;
 const GAP = 18;
 const TABLE_ROWS = 20;
 
@@ -32,9 +35,10 @@ export function CheckWindow({ type, trace, entries, measured }: CheckWindowProps
   const from = rowAt(trace, measured.from_s);
   const to = rowAt(trace, measured.to_s);
   const x = linearScale([measured.from_s, measured.to_s], [MARGIN.left, size.width - MARGIN.right]);
-  const height = (size.height - MARGIN.top - MARGIN.bottom - GAP * (lanes.length - 1)) / Math.max(1, lanes.length);
+  const height =
+    (size.height - MARGIN.top - WORDS_PX - MARGIN.bottom - GAP * (lanes.length - 1)) / Math.max(1, lanes.length);
   const scales = lanes.map((lane, i): Scale => {
-    const top = MARGIN.top + i * (height + GAP);
+    const top = MARGIN.top + WORDS_PX + i * (height + GAP);
     const values = lane.lines.flatMap((l) => [...columnOf(trace, l.channel.id).subarray(from, to)]);
     const known = [...values, ...lane.windows.flat(), ...lane.edges.map((e) => e.at)].filter((v) => !Number.isNaN(v));
     const [low, high] = [Math.min(...known), Math.max(...known)];
@@ -105,11 +109,6 @@ export function CheckWindow({ type, trace, entries, measured }: CheckWindowProps
   );
 }
 
-interface Mark {
-  t_s: number;
-  words: string;
-}
-
 /** When each stage was completed: the moment that its reading had lasted. */
 function marksOf(entries: readonly Entry[], measured: MeasuredEntry, check: TraceCheck | undefined): Mark[] {
   return entries.flatMap((e) =>
@@ -122,12 +121,14 @@ function marksOf(entries: readonly Entry[], measured: MeasuredEntry, check: Trac
 function Stages({ marks, x, top, bottom }: { marks: readonly Mark[]; x: Scale; top: number; bottom: number }) {
   return (
     <g>
-      {marks.map(({ t_s, words }, i) => (
+      {placeMarks(marks, x).map(({ t_s, at, words, row }) => (
         <g key={`${t_s} ${words}`}>
-          <line x1={x(t_s)} x2={x(t_s)} y1={top} y2={bottom} stroke="var(--now)" strokeDasharray="3 3" />
-          <text x={x(t_s) + 4} y={bottom - 5 - 13 * (i % 3)} fill="var(--now)">
-            {words}
-          </text>
+          <line x1={at} x2={at} y1={top} y2={bottom} stroke="var(--now)" strokeDasharray="3 3" />
+          {words !== null && (
+            <text x={at + 4} y={top + 10 + 13 * row} fill="var(--now)">
+              {words}
+            </text>
+          )}
         </g>
       ))}
     </g>

@@ -69,7 +69,7 @@ export function ChecksColumn({ type, checks, shown, usual, choose, children }: C
 
 function FigureRow({ figure, usual }: { figure: MeasuredEntry['figures'][number]; usual: UsualFigure | undefined }) {
   const { value, decimals, unit } = figure;
-  const place = value !== null && usual ? placeOf(value, usual) : 'usual';
+  const place = value !== null && usual ? placeOf(value, usual, 10 ** -decimals) : 'usual';
   const drift = usual?.drift ? `; drifting by ${sayFigure(usual.drift, decimals, unit)}` : '';
   return (
     <Row data-worse={figure.verdict !== 'good' || place !== 'usual' || undefined} data-figure={figure.id}>

@@ -60,7 +60,8 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
   const byHand = isTapped(item, detail.source);
   const measured = isMeasured(item, detail.source);
   // a stage that nothing senses is done at the pilot's word
-  const declares = measured && stagesOf(item)[stagesDone(state, item)]?.expect === undefined;
+  const stage = stagesOf(item)[stagesDone(state, item)];
+  const declares = measured && stage !== undefined && !stage.expect;
   return (
     <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>

@@ -150,7 +150,8 @@ function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
   if (isTapped(item, detail.source)) return stage(item.id, stagesDone(state, item));
   if (isMeasured(item, detail.source)) {
     const at = stagesDone(state, item);
-    return stagesOf(item)[at]?.expect === undefined ? stage(item.id, at) : null;
+    const next = stagesOf(item)[at];
+    return next && !next.expect ? stage(item.id, at) : null;
   }
   if (item.kind === 'check' && item.judges) return null;
   if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;

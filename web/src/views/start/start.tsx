@@ -59,8 +59,16 @@ const Mid = styled.section`
   grid-template-rows: auto minmax(0, 3fr) auto minmax(0, 1fr);
   gap: 10px;
   min-height: 0;
+  &:has([data-lanes]) {
+    grid-template-rows: auto minmax(0, 2fr) auto minmax(0, 1fr);
+  }
   ${upright} {
-    grid-template-rows: auto 262px auto 106px;
+    &:has([data-lanes]) {
+      grid-template-rows: auto 240px auto auto;
+    }
+    &:not(:has([data-lanes])) {
+      grid-template-rows: auto 262px auto 106px;
+    }
     border-top: 1px solid var(--line);
   }
   &[data-walk] {
