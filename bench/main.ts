@@ -1,6 +1,7 @@
 // npm run bench: every figure that the project claims, each against its target, on the machine it runs on.
 import os from 'node:os';
 import { alarms } from './alarms.ts';
+import { checks } from './checks.ts';
 import { codec } from './codec.ts';
 import { cue } from './cue.ts';
 import { live } from './live.ts';
@@ -8,7 +9,9 @@ import { type Line, tenMinutes } from './measure.ts';
 import { pages } from './pages.ts';
 import { procedure } from './procedure.ts';
 import { replay } from './replay.ts';
+import { screen } from './screen.ts';
 import { simulator } from './simulator.ts';
+import { warmUp } from './warm-up.ts';
 import { watch } from './watch.ts';
 import { watchHour } from './watch-hour.ts';
 
@@ -27,8 +30,11 @@ if (wanted('watch')) lines.push(watchHour());
 if (wanted('replay')) lines.push(...replay());
 if (wanted('alarms')) lines.push(...alarms());
 if (wanted('procedure')) lines.push(...procedure());
+if (wanted('checks')) lines.push(...checks());
+if (wanted('warm-up')) lines.push(...warmUp());
 if (wanted('pages')) lines.push(...pages());
 if (wanted('live')) lines.push(await live());
+if (wanted('screen')) lines.push(await screen());
 if (wanted('cue')) lines.push(...(await cue()));
 
 let missed = 0;

@@ -9,6 +9,7 @@ import { Caller, goodBrief } from '../caller.ts';
 import { ROOT } from '../skerry.ts';
 import { launchChrome } from './chrome.ts';
 import {
+  answerByKeyboard,
   beginBefore,
   beginByKeyboard,
   fillBrief,
@@ -120,6 +121,40 @@ async function sourcesAndKinds(): Promise<void> {
   await shot('replay-day');
 }
 
+/** A trainer that warms up, and a check of it that is not good, measured and read back. */
+async function runUp(): Promise<void> {
+  const { aircraftId } = FLEET.find((a) => a.tail === 'QV-TRN')!;
+  await call.choose('live-magneto', aircraftId);
+  const { body } = await call.post('/runs', { aircraft: aircraftId, brief: goodBrief(aircraftId) });
+  const run = body.run!;
+  await call.post('/stand-in/pace', { run, times: 8 });
+  await call.work(run, 'warm-up-low');
+  await call.post('/stand-in/pace', { run, times: 1 });
+  await at(`/start/${run}`);
+  await page.waitForSelector('[data-item="warm-up-low"]');
+  await page.keyboard.press('s');
+  await page.waitForFunction(() => / to /.test(document.querySelector('[data-wait="oil-warm"]')?.textContent ?? ''), {
+    timeout: 60_000,
+  });
+  await shot('warm-up-day');
+  await call.post('/stand-in/pace', { run, times: 8 });
+  await call.work(run, 'magnetos-low-left-first');
+  await page.waitForSelector('[data-item="magnetos-low-left-first"]');
+  while (!(await page.$('[data-found="fault"]'))) await answerByKeyboard(page, 'magnetos-low-left-first');
+  await shot('magnetos-day');
+  await page.keyboard.press('f');
+  await page.waitForSelector('#ask');
+  await page.keyboard.press('Enter');
+  await leaveItem(page, 'magnetos-low-left-first');
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
+  await at(`/debrief/${run}`);
+  const checks = await page.waitForSelector('::-p-text(Checks,)');
+  await checks!.press('Enter');
+  await page.waitForSelector('[data-figure="drop-right"]');
+  await shot('checks-night', 'night');
+}
+
 try {
   await choose('mild');
   await at('/');
@@ -131,7 +166,6 @@ try {
   await fillField(page, 'Outside', '3');
   await fillField(page, 'Dew point', '1');
   await shot('brief-day');
-  await shot('brief-night', 'night');
 
   await byHand('QV-ERN', 'flow-then-verify', '420');
   for (let zones = 0; zones < 2; zones++) {
@@ -159,17 +193,15 @@ try {
   await shot('start-night', 'night');
   await shot('start-portrait', 'day', 820, 1180);
   await page.setViewport({ width: 1280, height: 800 });
-  await workByKeyboard(page, 'selector-flight');
-  await shot('warm-up-day');
   await workByKeyboard(page, 'end');
   await page.keyboard.press('Space');
   await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
   await at(new URL(page.url()).pathname.replace('/start/', '/debrief/'));
   await page.waitForSelector('[data-chain]');
   await shot('debrief-day');
-  await shot('debrief-night', 'night');
 
   await sourcesAndKinds();
+  await runUp();
 
   await choose('hot-start');
   await beginByKeyboard(page, BASE);

@@ -34,6 +34,7 @@ async function asked(page: Page): Promise<string> {
     if (card.querySelector('[data-turn="challenge"]')) return 'space';
     if (card.querySelector('#figure')) return 'figure';
     if (card.querySelectorAll('form input').length === 2) return 'compare';
+    if (card.querySelectorAll('form input').length === 3) return 'wind';
     const button = [...card.querySelectorAll('button')].find((b) => b.textContent.startsWith('Hold for'));
     if (button) return `hold ${/[\d.]+/.exec(button.textContent)![0]}`;
     if (card.querySelector('[data-decide]')) return 'decide';
@@ -52,8 +53,28 @@ function standOfCard(): string {
   ].join('|');
 }
 
+/** Where a check stands: its item, its stage, and what it found. Runs in the page. */
+function standOfCheck(): string {
+  const card = document.querySelector('[data-item]') as HTMLElement | null;
+  const stage = card?.querySelector('[data-stage]') as HTMLElement | null;
+  return [card?.dataset['item'], stage?.dataset['stage'], card?.querySelector('[data-found]')?.textContent].join('|');
+}
+
+/** Does what the present stage of a check says, and waits until it goes on by itself. */
+async function flyStage(page: Page): Promise<void> {
+  const before = await page.evaluate(standOfCheck);
+  const offered = await page.$eval('[data-item]', (card) => card.textContent);
+  if (offered.includes('stand-in')) await page.keyboard.press('s');
+  else if (offered.includes('Nothing senses this')) await page.keyboard.press('Space');
+  await page.waitForFunction(`(${standOfCheck.toString()})() !== ${JSON.stringify(before)}`, {
+    polling: 20,
+    timeout: 60_000,
+  });
+}
+
 /** Answers the present item with the keyboard as a pilot does who finds everything as it should be. */
 export async function answerByKeyboard(page: Page, id: string): Promise<void> {
+  if (await page.$('[data-item] [data-stage]')) return flyStage(page);
   if (STAND_IN.has(id) && (await page.$eval('[data-item]', (card) => card.textContent.includes('stand-in')))) {
     await page.keyboard.press('s');
     return leaveItem(page, id);
@@ -69,6 +90,9 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     await page.keyboard.type('A7');
     await page.keyboard.press('Tab');
     await page.keyboard.type('a7');
+    await page.keyboard.press('Enter');
+  } else if (kind === 'wind') {
+    await page.focus('[data-item] form input');
     await page.keyboard.press('Enter');
   } else if (kind.startsWith('hold')) {
     await page.keyboard.down('Space');

@@ -49,8 +49,8 @@ export interface FlyOptions {
   /** lets the aircraft settle before the check, s */
   settle_s?: number;
   seed?: number;
-  /** every n-th frame of 50 Hz reaches the check */
-  every?: number;
+  /** how many frames a second reach the check, 50 at most */
+  hz?: number;
   limit_s?: number;
   /** changes what the check reads: a noisy or a lost sensor */
   spoil?: (values: Float64Array, t_s: number, type: WatchedType) => void;
@@ -78,11 +78,13 @@ export function flyCheck(id: string, item: string, options: FlyOptions): Flown {
   let stage = -1;
   let handAt_s = 0;
   const end_s = (options.settle_s ?? 0) + (options.limit_s ?? 150);
-  for (let tick = 1; cockpit.t_s < end_s && !machine.result; tick++) {
+  const hz = options.hz ?? 50;
+  while (cockpit.t_s < end_s && !machine.result) {
     const values = cockpit.tick();
     const t_s = Math.round(cockpit.t_s * 1000) / 1000;
     truth.push({ t_s, n: 100 * Number(cockpit.simulation.signal('n') ?? NaN) });
-    if (t_s < (options.settle_s ?? 0) || tick % (options.every ?? 1) !== 0) continue;
+    const arrives = Math.floor(t_s * hz + 1e-6) > Math.floor((t_s - 0.02) * hz + 1e-6);
+    if (t_s < (options.settle_s ?? 0) || !arrives) continue;
     if (machine.stage !== stage) {
       stage = machine.stage;
       handAt_s = t_s + HAND_S;

@@ -66,8 +66,9 @@ const Ahead = styled.ol`
 export function CheckAnswer({ followed, item }: AnswerProps & { item: Extract<Item, { kind: 'measure' }> }) {
   const { type, state } = followed;
   const check = useAppSelector((s) => s.run.status?.check);
-  const own = check?.item === item.id ? check : null;
-  const done = own?.stage ?? stagesDone(state, item);
+  // what the journal says is what keys act on; the status tells how long it has lasted
+  const done = stagesDone(state, item);
+  const own = check?.item === item.id && check.stage === done ? check : null;
   const stages = stagesOf(item);
   const stage = stages[done];
   const found = state.measured[item.id];

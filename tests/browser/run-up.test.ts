@@ -1,0 +1,139 @@
+import { reduceRun, stillOpen } from '@rouse/core/procedure';
+import { expect, test } from 'vitest';
+import { FLEET } from '../../server/src/demo/identity.ts';
+import { goodBrief } from '../rouse.ts';
+import { types } from '../skerry.ts';
+import { seriousFindings } from './chrome.ts';
+import { answerByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+import { useStage } from './stage.ts';
+
+const stage = useStage(['QV-TRN', 'QV-ERN', 'QV-SKY']);
+const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
+
+/** A run worked quickly, eight times as fast as life, up to one of its items; then it is on the screen. */
+async function openAt(tail: string, preset: string, until: string, ways: Record<string, string> = {}): Promise<string> {
+  const aircraft = idOf(tail);
+  await stage.call.choose(preset, aircraft);
+  const differs = Object.fromEntries(Object.entries(ways).map(([id, to]) => [id, { to, reason: 'the other school' }]));
+  const brief = { ...goodBrief(aircraft), ways: differs };
+  const { body } = await stage.call.post('/runs', { aircraft, brief });
+  const run = body.run!;
+  await stage.call.post('/stand-in/pace', { run, times: 8 });
+  await stage.call.work(run, until);
+  await stage.open.page.goto(`${stage.rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
+  await stage.open.page.waitForSelector(`[data-item="${until}"]`);
+  return run;
+}
+
+/** What each check of a run found, in the order in which they were flown. */
+async function found(run: string): Promise<string[]> {
+  const { entries } = await stage.call.detail(run);
+  return entries.flatMap((e) => (e.kind === 'measured' ? [`${e.item} ${e.verdict}`] : []));
+}
+
+async function nothingOpen(run: string): Promise<boolean> {
+  const { entries, type } = await stage.call.detail(run);
+  const file = types.find((t) => t.id === type.id && t.version === type.version)!;
+  return stillOpen(file, reduceRun(entries)).length === 0;
+}
+
+test.each([
+  ['one school', {}, ['magnetos-low-left-first', 'carb-heat-after', 'freewheel', 'governor', 'low-rotor-throttle']],
+  [
+    'the other school',
+    { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }, // prettier-ignore
+    ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'],
+  ],
+])('the run-up of the trainer by keyboard, %s', { timeout: 240_000 }, async (_school, ways, order) => {
+  const { page } = stage.open;
+  const run = await openAt('QV-TRN', 'mild', order[0]!, ways);
+  expect(await seriousFindings(page)).toEqual([]);
+  await workByKeyboard(page, 'ready');
+  const good = (await found(run)).filter((f) => f.endsWith(' good')).map((f) => f.split(' ')[0]);
+  expect(good).toEqual(['clutch-engage', 'oil-for-temperature', ...order]);
+  expect(await nothingOpen(run)).toBe(true);
+  expect(await stage.text('[aria-label="Drawings"]')).toMatch(/Engine speed -?0\.\d % *joined/);
+});
+
+test(
+  'the run-up of the twin by keyboard: systems, generators, training mode, and nothing left open',
+  { timeout: 240_000 },
+  async () => {
+    const { page } = stage.open;
+    const run = await openAt('QV-ERN', 'mild', 'selectors-flight');
+    await workByKeyboard(page, 'ready');
+    expect(await found(run)).toEqual([
+      'load-steps good',
+      'oil-for-temperature good',
+      'hydraulics good',
+      'anti-ice good',
+      'heater good',
+      'generator-split good',
+      'training-mode good',
+    ]);
+    const { entries } = await stage.call.detail(run);
+    const done = entries.find((e) => e.kind === 'run-up-done')!;
+    expect(done).toMatchObject({ watch: 'run-up-to-flight' });
+    expect(done.kind === 'run-up-done' && done.torqueMax_pct! > 5 && done.splitMax_pct! < 8).toBe(true);
+    expect(entries.filter((e) => e.kind === 'cue' && e.code.startsWith('hydraulic'))).toEqual([]);
+    expect(await nothingOpen(run)).toBe(true);
+  },
+);
+
+test(
+  'a check that is not good holds the departure: no key takes it as done, and the record shows why',
+  { timeout: 240_000 },
+  async () => {
+    const { page } = stage.open;
+    const check = 'magnetos-low-left-first';
+    const run = await openAt('QV-TRN', 'live-magneto', check);
+    while (!(await page.$('[data-found="fault"]'))) await answerByKeyboard(page, check);
+    expect(await stage.text('[data-found="fault"]')).toMatch(/No drop on the right magneto.*left one stays live/);
+    expect(await presentItem(page)).toBe(check);
+    expect(await seriousFindings(page)).toEqual([]);
+    await page.keyboard.press('f');
+    await page.waitForFunction(() =>
+      (document.querySelector('#ask') as HTMLInputElement | null)?.value.includes('No drop'),
+    );
+    await page.keyboard.press('Enter');
+    await leaveItem(page, check);
+    expect(await stage.text('[aria-label="Present item"]')).toMatch(/Held.*No-go: Magnetos at 78 %/s);
+    expect(await found(run)).toContain(`${check} fault`);
+
+    await page.keyboard.press('Space');
+    await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
+    await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+    expect(await stage.text('header h2')).toContain('Magnetos at 78 % not good');
+    const checks = await page.waitForSelector('::-p-text(Checks,)');
+    await checks!.press('Enter');
+    await page.waitForSelector('[data-figure="drop-right"][data-worse]');
+    expect(await stage.text('[aria-label="Checks of the run"]')).toMatch(/Drop on right *-?0\.\d/);
+    expect(await page.$$('svg[aria-label^="Readings of the check of magnetos"] path')).toHaveLength(2);
+    expect(await seriousFindings(page)).toEqual([]);
+  },
+);
+
+test(
+  'too much wind for the rotor is refused with the figure, and what was typed stays',
+  { timeout: 120_000 },
+  async () => {
+    const { page } = stage.open;
+    await openAt('QV-SKY', 'mild', 'rotor-wind');
+    const speed = '[data-item] form label:nth-of-type(2) input';
+    const type = async (text: string): Promise<void> => {
+      await page.click(speed, { count: 3 });
+      await page.keyboard.press('Backspace');
+      await page.type(speed, text);
+      await page.keyboard.press('Enter');
+    };
+    await type('41');
+    await page.waitForFunction(() =>
+      /41 kt with the gust/.test(document.querySelector('[role="alert"]')?.textContent ?? ''),
+    );
+    expect(await page.$eval(speed, (e) => (e as HTMLInputElement).value)).toBe('41');
+    await type('strong');
+    await page.waitForFunction(() => /Wind, kt/.test(document.querySelector('#wind-help')?.textContent ?? ''));
+    await type('6');
+    await page.waitForSelector('[data-item="rotor-idle"]');
+  },
+);
