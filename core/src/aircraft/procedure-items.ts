@@ -133,6 +133,15 @@ const decideSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('decide'),
   alternatives: z.array(z.strictObject({ id: z.string(), label: z.string() })).min(2),
+  /** what the air of the brief says: this answer when ice must be expected, that one when not */
+  rule: z
+    .strictObject({
+      kind: z.literal('carburettor-icing'),
+      cooling_K: z.number().positive(),
+      expected: z.string(),
+      otherwise: z.string(),
+    })
+    .optional(),
 });
 const briefSchema = z.strictObject({ ...itemBase, kind: z.literal('brief'), points: z.array(z.string()).min(1) });
 

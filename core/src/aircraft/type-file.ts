@@ -190,6 +190,10 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
       report([...path, 'watch'], `there is no watch named ${item.watch}; name one that is there, or give moments`);
     if (item.kind === 'test' && !item.stages.some((s) => s.restores))
       report([...path, 'stages'], 'a test has a stage that restores what it moved');
+    if (item.kind === 'decide' && item.rule)
+      for (const id of [item.rule.expected, item.rule.otherwise])
+        if (!item.alternatives.some((a) => a.id === id))
+          report([...path, 'rule'], `${id} is none of the alternatives of ${item.id}`);
     if (item.kind === 'measure' && item.trace) checkTrace(type, item.trace, [...path, 'trace'], known, report);
     if (item.kind === 'count') {
       known(item.channel, [...path, 'channel']);

@@ -1,3 +1,2 @@
 export { CheckMachine, type CheckResult, type CheckSnapshot } from './check-machine.ts';
 export { type CheckVerdict, type FigureResult, sayFigure } from './finding.ts';
-export { fitLine, type LineFit } from './line-fit.ts';

@@ -2,6 +2,7 @@ import { holdSeconds, type Item, stagesOf, type TypeFile } from '../aircraft/ind
 import {
   briefedWind,
   expectedFigure,
+  ruledAnswer,
   type Payload,
   type RunState,
   stagesDone,
@@ -30,8 +31,10 @@ export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payloa
   });
   switch (item.kind) {
     case 'decide': {
+      const ruled = ruledAnswer(item, state.brief);
       const last = item.alternatives[item.alternatives.length - 1]!;
-      return { kind: 'decided', item: item.id, alternative: last.id, reason: last.label };
+      const { id, label } = item.alternatives.find((a) => a.id === ruled?.alternative) ?? last;
+      return { kind: 'decided', item: item.id, alternative: id, reason: ruled?.words ?? label };
     }
     case 'compare':
       return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '', read: ['A7', 'A7'] };

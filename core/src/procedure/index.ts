@@ -58,5 +58,6 @@ export {
 } from './schedule.ts';
 export { findItem, itemState, type ItemState, type Measured, reduceRun, type RunState } from './state.ts';
 export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
+export { ruledAnswer } from './decision-rule.ts';
 export { type EntryWords, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

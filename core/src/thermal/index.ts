@@ -11,3 +11,4 @@ export {
 export { oilPressureExpect, oilPressureLearn, type OilPressureModel } from './oil-pressure.ts';
 export { type Warmup, warmupPredict } from './warmup.ts';
 export { forecastWarmup, type WarmCurve, type WarmForecast, type WarmReadings } from './warmup-history.ts';
+export { carburettorIcing, type Icing } from './carburettor-icing.ts';

@@ -4,48 +4,17 @@ import type { MeasuredEntry } from '@rouse/core/procedure';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.ts';
-import { mono } from '../app/theme.ts';
 import { ChartTitle } from '../parts/coast/frame.tsx';
 import type { WatchedRun } from '../run/run-slice.ts';
+import { FigureRows } from './figures.ts';
 import { lanesOf } from './lane.ts';
 import { Lanes } from './lanes.tsx';
 
 const SECONDS = 60;
 
-const Figures = styled.div`
+const Scrolled = styled.div`
   overflow: auto;
   min-height: 0;
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 14px;
-  }
-  th {
-    text-align: left;
-    font-weight: 500;
-    color: var(--soft);
-    font-size: 12.5px;
-  }
-  td,
-  th {
-    padding: 3px 8px 3px 0;
-    border-top: 1px solid var(--hair);
-  }
-  td:nth-child(2) {
-    ${mono}
-    font-weight: 700;
-    font-size: 16px;
-    white-space: nowrap;
-  }
-  td:nth-child(n + 3) {
-    color: var(--soft);
-  }
-  tr[data-verdict='fault'] td:nth-child(2) {
-    color: var(--warning);
-  }
-  tr[data-verdict='unknown'] td:nth-child(2) {
-    color: var(--caution);
-  }
 `;
 
 type Check = Extract<Item, { kind: 'measure' }> & { trace: TraceCheck };
@@ -92,8 +61,8 @@ function FigureTable({ followed, spec, check, last }: FigureTableProps) {
     (fresh ? check.figures : (last?.figures ?? [])).map((f) => [f.id, f]),
   );
   return (
-    <Figures>
-      <table>
+    <Scrolled>
+      <FigureRows>
         <thead>
           <tr>
             <th>Figure</th>
@@ -129,8 +98,8 @@ function FigureTable({ followed, spec, check, last }: FigureTableProps) {
             );
           })}
         </tbody>
-      </table>
-    </Figures>
+      </FigureRows>
+    </Scrolled>
   );
 }
 

@@ -8,10 +8,10 @@ import { ring } from '../run/frame-ring.ts';
 import { LaneGround } from './lane-ground.tsx';
 import { type Lane, useLaneDomains } from './lane.ts';
 import { type Mark, placeMarks } from './mark-rows.ts';
+import { strokeTrack } from './track.ts';
 
 const MARGIN = { left: 46, right: 112, top: 10, bottom: 20 };
 const GAP = 18;
-const EVERY_NTH_FRAME = 2;
 
 interface LanesProps {
   lanes: readonly Lane[];
@@ -40,7 +40,6 @@ export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
     if (!context || !element || ring.length === 0) return;
     const now_s = ring.lastTime();
     drawMarks(context, marks, now_s, x, MARGIN.top, size.height - MARGIN.bottom);
-    const from = ring.indexAt(now_s - seconds);
     for (const [i, lane] of lanes.entries()) {
       const y = scales[i]!;
       const places: number[] = [];
@@ -48,19 +47,7 @@ export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
         context.strokeStyle = tokenColour(colour);
         context.lineWidth = 2.2;
         context.lineJoin = 'round';
-        context.beginPath();
-        let drawn = false;
-        for (let k = from; k < ring.length; k += EVERY_NTH_FRAME) {
-          const v = ring.valueAt(index, k);
-          const at = x(ring.timeAt(k) - now_s);
-          if (Number.isNaN(v)) drawn = false;
-          else if (drawn) context.lineTo(at, y(v));
-          else {
-            context.moveTo(at, y(v));
-            drawn = true;
-          }
-        }
-        context.stroke();
+        strokeTrack(context, index, now_s - seconds, (t_s) => x(t_s - now_s), y);
         const v = ring.last(index);
         if (Number.isNaN(v) || !ring.fresh(now_ms)) continue;
         // two figures that stand close together are written one below the other

@@ -8,11 +8,11 @@ import { tokenColour } from '../platform/light.ts';
 import { prepareCanvas, useSize } from '../platform/size.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { LiveStartProps } from './start-props.ts';
+import { strokeTrack } from './track.ts';
 
 const MARGIN = { left: 46, right: 62, top: 18, bottom: 30 };
 /** seconds from the starter that the chart begins with, and grows by */
 const SHOWN_S = 40;
-const EVERY_NTH_FRAME = 2;
 
 /** Engine speed from the starter to a stable idle, with the speed that it must not pass in a start. */
 export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<PistonStart>) {
@@ -50,19 +50,7 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
     context.strokeStyle = tokenColour('--ink');
     context.lineWidth = 2.6;
     context.lineJoin = 'round';
-    context.beginPath();
-    let drawn = false;
-    for (let i = ring.indexAt(from_s); i < ring.length; i += EVERY_NTH_FRAME) {
-      const v = ring.valueAt(iSpeed, i);
-      const at = x(Math.min(ring.timeAt(i) - from_s, shown_s));
-      if (Number.isNaN(v)) drawn = false;
-      else if (drawn) context.lineTo(at, y(v));
-      else {
-        context.moveTo(at, y(v));
-        drawn = true;
-      }
-    }
-    context.stroke();
+    strokeTrack(context, iSpeed, from_s, (t_s) => x(Math.min(t_s - from_s, shown_s)), y);
     const v = ring.last(iSpeed);
     if (Number.isNaN(v) || !ring.fresh(now_ms)) return;
     const at = x(Math.min(ring.lastTime() - from_s, shown_s));

@@ -7,9 +7,9 @@ import { tokenColour } from '../platform/light.ts';
 import { prepareCanvas, useSize } from '../platform/size.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { LiveStartProps } from './start-props.ts';
+import { strokeTrack } from './track.ts';
 
 const SECONDS = 30;
-const EVERY_NTH_FRAME = 2;
 
 interface Line {
   channel: Channel;
@@ -62,18 +62,7 @@ export function LiveStrip({ followed: { type }, spec }: LiveStartProps<StartWatc
     const line = (channel: number, y: (v: number) => number, colour: string, text: string): void => {
       context.strokeStyle = colour;
       context.lineWidth = 2.2;
-      context.beginPath();
-      let drawn = false;
-      for (let i = ring.indexAt(now_s - SECONDS); i < ring.length; i += EVERY_NTH_FRAME) {
-        const v = ring.valueAt(channel, i);
-        if (Number.isNaN(v)) drawn = false;
-        else if (drawn) context.lineTo(scales.x(ring.timeAt(i) - now_s), y(v));
-        else {
-          context.moveTo(scales.x(ring.timeAt(i) - now_s), y(v));
-          drawn = true;
-        }
-      }
-      context.stroke();
+      strokeTrack(context, channel, now_s - SECONDS, (t_s) => scales.x(t_s - now_s), y);
       const v = ring.last(channel);
       if (!fresh || Number.isNaN(v)) return;
       context.fillStyle = tokenColour('--deep');

@@ -1,43 +1,17 @@
 import { sayValue } from '@rouse/core/aircraft';
 import { isBackground, itemState, procedureOf, warmTargets } from '@rouse/core/procedure';
 import { useMemo } from 'react';
-import styled from 'styled-components';
-import { mono } from '../app/theme.ts';
 import { ChartTitle } from '../parts/coast/frame.tsx';
 import { clockTime, minutes } from '../parts/words.ts';
 import { usePulse, useWallClock } from '../platform/pulse.ts';
 import { waitEstimate } from '../run/estimates.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { WatchedRun } from '../run/run-slice.ts';
+import { FigureRows } from './figures.ts';
 import { lanesOf } from './lane.ts';
 import { Lanes } from './lanes.tsx';
 
 const SECONDS = 120;
-
-const Waits = styled.table`
-  align-self: start;
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-  th {
-    text-align: left;
-    font-weight: 500;
-    font-size: 12.5px;
-    color: var(--soft);
-  }
-  td,
-  th {
-    padding: 4px 8px 4px 0;
-    border-top: 1px solid var(--hair);
-  }
-  td:nth-child(2),
-  td:nth-child(3) {
-    ${mono}
-    font-weight: 700;
-    font-size: 16px;
-    white-space: nowrap;
-  }
-`;
 
 /** Temperatures on their way to the green: where they are, and when they will be there, with the range. */
 export function LiveWarmUp({ followed }: { followed: WatchedRun }) {
@@ -72,7 +46,7 @@ function WaitTable({ followed, waits }: { followed: WatchedRun; waits: ReturnTyp
   const frame = ring.lastFrame(usePulse(1000));
   const now_ms = useWallClock(1000);
   return (
-    <Waits>
+    <FigureRows>
       <thead>
         <tr>
           <th>Waited for</th>
@@ -91,14 +65,14 @@ function WaitTable({ followed, waits }: { followed: WatchedRun; waits: ReturnTyp
             <tr key={item.id} data-wait={item.id}>
               <td>{item.challenge}</td>
               <td>{sayValue(followed.type.channels[at]!, frame[at]!)}</td>
-              <td>{done ? 'ready' : left ? minutes(left.seconds) : 'no trend yet'}</td>
+              <td data-figure>{done ? 'ready' : left ? minutes(left.seconds) : 'no trend yet'}</td>
               <td>{done || !left ? '' : between(left)}</td>
               <td>{done || !left ? '' : clockTime(new Date(now_ms + 1000 * left.seconds))}</td>
             </tr>
           );
         })}
       </tbody>
-    </Waits>
+    </FigureRows>
   );
 }
 

@@ -1,5 +1,5 @@
 import { type Item, stagesOf } from '@rouse/core/aircraft';
-import { stagesDone } from '@rouse/core/procedure';
+import { ruledAnswer, stagesDone } from '@rouse/core/procedure';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
@@ -90,7 +90,7 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
     case 'hold':
       return <Hold key={key} followed={followed} item={item} />;
     case 'decide':
-      return <Decision key={key} item={item} />;
+      return <Decision key={key} followed={followed} item={item} />;
     case 'brief':
       return (
         <Points>
@@ -177,16 +177,23 @@ function Comparison({ item }: { item: Item }) {
   );
 }
 
-function Decision({ item }: { item: Item }) {
+function Decision({ followed: { state }, item }: AnswerProps) {
   const write = useWrite();
   if (item.kind !== 'decide') return null;
+  const ruled = ruledAnswer(item, state.brief);
+  const reason = (label: string): string => (ruled ? `${label}; ${ruled.words}` : label);
   return (
     <Form as="div" data-decide>
+      {ruled && (
+        <small data-ruled={ruled.alternative}>
+          By the rule: {item.alternatives.find((a) => a.id === ruled.alternative)?.label}. {ruled.words}.
+        </small>
+      )}
       {item.alternatives.map((a, i) => (
         <Button
           key={a.id}
-          autoFocus={i === 0}
-          onPress={() => void write({ kind: 'decided', item: item.id, alternative: a.id, reason: a.label })}
+          autoFocus={ruled ? a.id === ruled.alternative : i === 0}
+          onPress={() => void write({ kind: 'decided', item: item.id, alternative: a.id, reason: reason(a.label) })}
         >
           {a.label}
         </Button>
