@@ -74,7 +74,8 @@ test('while oil warms, another item is taken with its number', async () => {
   await beginByKeyboard(page, stage.rouse.base);
   await workByKeyboard(page, 'captions-idle');
   await page.waitForFunction(() => document.body.textContent?.includes('Meanwhile'));
-  await page.keyboard.press('1');
+  const key = await page.$$eval('li', (rows) => rows.find((r) => r.textContent.startsWith('Avionics'))?.querySelector('kbd')?.textContent); // prettier-ignore
+  await page.keyboard.press(key as '1');
   await page.waitForSelector('[data-item="avionics-on"]');
   await page.keyboard.press('s');
   await leaveItem(page, 'avionics-on');
@@ -106,10 +107,13 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
   const { page } = stage.open;
   await page.goto(`${stage.rouse.base}/debrief`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('main a');
-  const place = await page.$$eval('main a', (links) =>
-    links.map((a) => (a as HTMLAnchorElement).href).find((href) => href.includes('/debrief/'))!,
+  const listed = await stage.call.get<{ tail: string; runs: { run: string }[] }[]>('/runs');
+  const { run } = listed.find((l) => l.tail === 'QV-SKY')!.runs[0]!;
+  const place = await page.$$eval(
+    'main a',
+    (links, id) => links.map((a) => a.href).find((href) => href.includes(id))!,
+    run,
   );
-  const run = place.split('/').pop()!;
   await page.goto(place, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-chain="true"]');
   const tables = await page.$$('section[aria-label="Drawings"] button');

@@ -21,7 +21,7 @@ export function useStage(tails?: readonly string[]): Stage {
   let call: Caller;
   beforeAll(async () => {
     [rouse, chrome] = await Promise.all([
-      Rouse.start({ demoStarts: 12, webDir: path.join(ROOT, 'web/dist'), ...(tails && { tails }) }),
+      Rouse.start({ demoStarts: 10, webDir: path.join(ROOT, 'web/dist'), ...(tails && { tails }) }),
       launchChrome(),
     ]);
     call = new Caller(rouse.base);
