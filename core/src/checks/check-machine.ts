@@ -41,6 +41,8 @@ export interface CheckSnapshot {
 
 /** While nothing has been moved, the trace is kept for this long: baselines are read from it. */
 const KEPT_S = 20;
+/** No frame for longer than this ends a check that has begun. */
+const HOLE_S = 1;
 /** A reading that decides may be lost for this long before the check is given up. */
 const PATIENCE_S = 3;
 
@@ -115,10 +117,17 @@ export class CheckMachine {
   /** One frame. @returns true when a stage has been completed or the check has ended */
   step(t_s: number, values: ArrayLike<number>): boolean {
     if (this.result) return false;
+    const hole_s = t_s - this.now_s;
     this.now_s = t_s;
     if (Number.isNaN(this.enteredAt_s)) this.enteredAt_s = t_s;
     this.record.push(t_s, values);
     if (this.stage === 0) this.record.dropBefore(t_s - KEPT_S);
+    // what happened while no frame came nobody has seen
+    else if (hole_s > HOLE_S)
+      return this.end('unknown', {
+        cause: 'data-lost',
+        words: `No data for ${hole_s.toFixed(1)} s in the middle of it`,
+      });
     for (const stop of this.stops) {
       const holds = stop.sensed.update(t_s, values);
       if (holds === true && this.stage > stop.from && this.stage <= stop.to)

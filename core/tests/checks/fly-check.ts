@@ -52,6 +52,8 @@ export interface FlyOptions {
   /** how many frames a second reach the check, 50 at most */
   hz?: number;
   limit_s?: number;
+  /** no frame reaches the check in this time, s */
+  hole?: readonly [number, number];
   /** changes what the check reads: a noisy or a lost sensor */
   spoil?: (values: Float64Array, t_s: number, type: WatchedType) => void;
   loads?: ConstructorParameters<typeof CheckMachine>[3];
@@ -84,7 +86,8 @@ export function flyCheck(id: string, item: string, options: FlyOptions): Flown {
     const t_s = Math.round(cockpit.t_s * 1000) / 1000;
     truth.push({ t_s, n: 100 * Number(cockpit.simulation.signal('n') ?? NaN) });
     const arrives = Math.floor(t_s * hz + 1e-6) > Math.floor((t_s - 0.02) * hz + 1e-6);
-    if (t_s < (options.settle_s ?? 0) || !arrives) continue;
+    const [from_s, to_s] = options.hole ?? [Infinity, Infinity];
+    if (t_s < (options.settle_s ?? 0) || !arrives || (t_s >= from_s && t_s < to_s)) continue;
     if (machine.stage !== stage) {
       stage = machine.stage;
       handAt_s = t_s + HAND_S;

@@ -108,6 +108,14 @@ describe('what cannot be read is unknown', () => {
     expect(flown.result!.words).toMatch(/Magnetos lost/);
   });
 
+  test.each([
+    ['two seconds', 2, 'unknown data-lost'],
+    ['half a second', 0.5, 'good'],
+  ])('a hole of %s in the middle of it', (_long, length_s, verdict) => {
+    const hole = [37, 37 + length_s] as const;
+    expect(found(flyCheck('T2', 'magnetos-low-left-first', at(0.78, { hole })))).toBe(verdict);
+  });
+
   test('no carburettor temperature', () => {
     const lost = spoiled('carburettor.air', () => NaN);
     expect(found(flyCheck('T2', 'carb-heat-after', at(0.78, { spoil: lost })))).toBe('unknown not-read');

@@ -1,4 +1,4 @@
-import { abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
+import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
@@ -115,6 +115,7 @@ const Ready = styled.div`
 export function RunHeader({ followed }: { followed: FollowedRun }) {
   const { type, state, detail } = followed;
   const status = useAppSelector((s) => s.run.status);
+  const held = state.status === 'open' && !state.abort ? noGoFaults(type, state)[0] : undefined;
   return (
     <Bar>
       <Tail>
@@ -131,7 +132,13 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
           </li>
         ))}
       </Legs>
-      {state.status === 'open' && !state.abort && <TimeToReady followed={followed} status={status} />}
+      {state.status === 'open' && !state.abort && !held && <TimeToReady followed={followed} status={status} />}
+      {held && (
+        <Ready>
+          <strong>Held</strong>
+          <p>by {held.challenge.toLowerCase()}</p>
+        </Ready>
+      )}
       {state.abort && (
         <Ready>
           <strong>Start aborted</strong>
