@@ -180,7 +180,7 @@ try {
   await page.setViewport({ width: 1280, height: 800 });
   await call.settle();
 
-  await at('/types/X14/1');
+  await at('/types/X14/3');
   await page.waitForSelector('#limits');
   await shot('type-day');
 
