@@ -65,13 +65,16 @@ const figureAbove = (channel: string, value: number): Promise<unknown> =>
 async function openAt(
   tail: string,
   until: string,
-  options: { preset?: string; byHand?: boolean } = {},
+  options: { preset?: string; byHand?: boolean; ways?: Record<string, string> } = {},
 ): Promise<string> {
   const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
   if (options.preset) await call.choose(options.preset, aircraftId);
+  const ways = Object.fromEntries(
+    Object.entries(options.ways ?? {}).map(([id, to]) => [id, { to, reason: 'for the picture' }]),
+  );
   const { body } = await call.post('/runs', {
     aircraft: aircraftId,
-    brief: goodBrief(aircraftId),
+    brief: { ...goodBrief(aircraftId), ways },
     byHand: options.byHand ?? false,
   });
   await call.work(body.run!, until);
@@ -82,7 +85,7 @@ async function openAt(
 
 /** The other kinds of engines, and the other sources. */
 async function sourcesAndKinds(): Promise<void> {
-  await openAt('QV-ERN', 'load-2', { preset: 'tired-battery' });
+  await openAt('QV-ERN', 'load-2', { preset: 'mild', ways: { 'engine-first': 'always-2' } });
   await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('about'), {
     timeout: 60_000,
   });
