@@ -10,6 +10,7 @@ import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 
 const Sense = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 10px;
   background: var(--water1);
@@ -21,6 +22,9 @@ const Sense = styled.div`
     ${mono}
     font-size: 20px;
     white-space: nowrap;
+  }
+  span {
+    flex: 1 1 110px;
   }
   &[data-verdict='false'] {
     background: var(--caution-paper);
