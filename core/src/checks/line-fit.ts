@@ -1,11 +1,8 @@
-/** A straight line through readings, with what is known of it. */
+/** A value read off noisy readings. */
 export interface LineFit {
   /** value at the asked time and its standard error */
   value: number;
   se: number;
-  slope: number;
-  slopeSe: number;
-  count: number;
 }
 
 /** A slope is followed only when it is surer than this many of its errors. */
@@ -50,9 +47,6 @@ export function fitLine(t_s: readonly number[], values: readonly number[], at_s:
   return {
     value: level ? meanV : meanV + slope * (at_s - meanT),
     se: Math.sqrt((level ? aboutMean / (n - 1) : variance) * (1 / n + lever)),
-    slope: level ? 0 : slope,
-    slopeSe,
-    count: n,
   };
 }
 

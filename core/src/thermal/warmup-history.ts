@@ -1,3 +1,5 @@
+import { median } from '../electrical/index.ts';
+
 /** How one warm-up went, as the rise over the outside air at even times from its beginning. */
 export interface WarmCurve {
   every_s: number;
@@ -55,7 +57,7 @@ export function forecastWarmup(
   }
   if (left.length === 0) return null;
   left.sort((a, b) => a - b);
-  const seconds = middle(left);
+  const seconds = median(left);
   const reach = Math.max(LEAST_SPREAD * seconds, 1);
   return {
     seconds,
@@ -122,9 +124,4 @@ function timeAt({ every_s, rise_K }: WarmCurve, rise: number): number | null {
 function extrapolateBack(every_s: number, rise_K: readonly number[], rise: number): number {
   const slope_K_s = (rise_K[2]! - rise_K[0]!) / (2 * every_s);
   return slope_K_s > 1e-3 ? (rise - rise_K[0]!) / slope_K_s : 0;
-}
-
-function middle(sorted: readonly number[]): number {
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

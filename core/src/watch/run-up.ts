@@ -9,7 +9,7 @@ export class RunUp {
   readonly columns: readonly number[];
   private since_s = NaN;
   private steady_s = 0;
-  private called: 'late' | 'torque' | 'split' | null = null;
+  private called: 'late' | 'torque' | null = null;
   private torqueMax_pct = 0;
   private splitMax_pct = 0;
   private rotorMax_pct = 0;
