@@ -34,7 +34,12 @@ export function useStage(tails?: readonly string[]): Stage {
   beforeEach(async () => {
     open = await openPage(chrome.browser);
   });
-  afterEach(async () => {
+  afterEach(async ({ task }) => {
+    if (task.result?.state === 'fail') {
+      // what stood on the screen, for a failure that is seen only on another machine
+      const shown = await open.page.evaluate(() => `${location.pathname}\n${document.body.innerText}`).catch(String);
+      console.error(shown);
+    }
     await call.settle();
     await open.page.close();
     expect(open.complaints).toEqual([]);
