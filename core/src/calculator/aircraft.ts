@@ -2,6 +2,7 @@ import type { ChartTable } from '../chart/index.ts';
 import type { LoadedAircraft } from '../loading/index.ts';
 import type { PoweredAircraft } from '../power/index.ts';
 import { Refused } from '../quantity/index.ts';
+import type { LedgerConfig } from '../ratings/index.ts';
 import type { WashingAircraft } from '../rotorwash/index.ts';
 import type { CrankedAircraft, WarmupModel } from '../thermal/index.ts';
 import type { BandTable } from '../watch/index.ts';
@@ -15,6 +16,7 @@ export interface CalculatorAircraft extends PoweredAircraft, LoadedAircraft, Cra
   rotor_wind_limits_kt: RotorWindLimits;
   charts: Record<string, ChartTable>;
   limits: Record<string, BandTable>;
+  rating_ledger: Record<string, LedgerConfig>;
 }
 
 export type Input = Record<string, unknown>;

@@ -1,7 +1,22 @@
 import { airRatios, densityAltitude, isa, isaInverse, pressureAltitude } from '../atmosphere/index.ts';
 import { chartCheck, chartLimit, chartLookup, type ChartTable } from '../chart/index.ts';
+import {
+  batteryResistance,
+  batteryResistanceSeries,
+  changePoint,
+  checkedNormalQuantile,
+  checkedStudentQuantile,
+  cusum,
+  ewma,
+  forecast,
+  leastSquares,
+  robustBaseline,
+  theilSen,
+} from '../health/index.ts';
 import { fuelPlan, pointInPolygon, weightBalance } from '../loading/index.ts';
 import {
+  assuranceMargin,
+  correctEngine,
   groundEffect,
   hoverCeiling,
   hoverCheck,
@@ -14,6 +29,7 @@ import {
   powerAvailable,
 } from '../power/index.ts';
 import { convert, needNumber, Refused, roundConservative } from '../quantity/index.ts';
+import { type LedgerConfig, ratingDefinition, ratingLedger } from '../ratings/index.ts';
 import { downwash, outwash, safeSeparation } from '../rotorwash/index.ts';
 import {
   bestOrder,
@@ -53,6 +69,14 @@ function bandsOf(input: Input, aircraftOf: AircraftOf, table: unknown): BandTabl
   return found;
 }
 
+/** A ledger given in the input, or the aircraft's by name, the one-engine ledger when none is named. */
+function ledgerOf(input: Input, aircraftOf: AircraftOf): LedgerConfig {
+  if (input['config'] !== undefined) return input['config'] as LedgerConfig;
+  const found = aircraftOf(input).rating_ledger[(input['ledger'] ?? 'oei') as string];
+  if (!found) throw new Refused('BAD_OPTION', 'ledger');
+  return found;
+}
+
 /** Every calculator by the name that docs/calculations.md gives it. */
 export const CALCULATORS: Readonly<Record<string, Calculator>> = {
   isa: (i) => isa(i['h_m'] as number),
@@ -88,6 +112,9 @@ export const CALCULATORS: Readonly<Record<string, Calculator>> = {
   oei_verdict: (i, of) => oeiVerdict(of(i), as(i)),
   hover_check: (i, of) => hoverCheck(of(i), as(i)),
 
+  rating_definition: (i) => ratingDefinition(i['rating'] as string),
+  rating_ledger: (i, of) => ratingLedger(ledgerOf(i, of), as<never>(i['samples'] as Input)),
+
   limit_monitor: (i, of) =>
     limitMonitor({
       ...as<object>(i),
@@ -101,6 +128,20 @@ export const CALCULATORS: Readonly<Record<string, Calculator>> = {
           }),
     } as never),
   rate_monitor: (i, of) => rateMonitor({ ...as<object>(i), table: bandsOf(i, of, i['table']) } as never),
+
+  normal_quantile: (i) => checkedNormalQuantile(as(i)),
+  t_quantile: (i) => checkedStudentQuantile(as(i)),
+  correct_engine: (i) => correctEngine(as(i)),
+  assurance_margin: (i, of) => assuranceMargin(of(i).engine.assurance, as(i)),
+  robust_baseline: (i) => robustBaseline(as(i)),
+  theil_sen: (i) => theilSen(as(i)),
+  ols: (i) => leastSquares(as(i)),
+  ewma: (i) => ewma(as(i)),
+  cusum: (i) => cusum(as(i)),
+  changepoint: (i) => changePoint(as(i)),
+  forecast: (i) => forecast(as(i)),
+  battery_resistance: (i, of) => batteryResistance(of(i), as(i)),
+  battery_resistance_series: (i) => batteryResistanceSeries(as(i)),
 
   elec_steps: (i) => ({ steps: loadSteps(as(i)) }),
   elec_scan: (i) => unexplainedSteps(as(i)),

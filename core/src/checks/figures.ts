@@ -1,5 +1,6 @@
 import { type FigureSpec, Sensed, type TraceCheck, type TypeFile } from '../aircraft/index.ts';
-import { type LearnedLoad, loadSteps, median } from '../electrical/index.ts';
+import { type LearnedLoad, loadSteps } from '../electrical/index.ts';
+import { median } from '../statistics/index.ts';
 import type { CheckRecord } from './check-record.ts';
 import { fitLine, movingMeans } from './line-fit.ts';
 

@@ -6,5 +6,4 @@ export {
   type StepVerdict,
   type SwitchEvent,
 } from './load-steps.ts';
-export { median, spreadOf } from './medians.ts';
 export { type Unexplained, unexplainedSteps } from './unexplained.ts';

@@ -1,5 +1,6 @@
 import { needNumber, Refused } from '../quantity/index.ts';
-import { MEDIAN_EFFICIENCY, median, noiseOf_A } from './medians.ts';
+import { MEDIAN_EFFICIENCY, median } from '../statistics/index.ts';
+import { noiseOf_A } from './ammeter.ts';
 
 /** What one consumer draws by its own past. */
 export interface LearnedLoad {

@@ -1,5 +1,6 @@
 import { type Currents, needCurrents, type SwitchEvent, WINDOW_S } from './load-steps.ts';
-import { MEDIAN_EFFICIENCY, median, NOISE_FLOOR_A, spreadOf } from './medians.ts';
+import { MEDIAN_EFFICIENCY, median, spreadOf } from '../statistics/index.ts';
+import { NOISE_FLOOR_A } from './ammeter.ts';
 
 export interface Unexplained {
   noise_A: number;

@@ -1,5 +1,6 @@
 import type { TypeFile } from '../aircraft/index.ts';
-import { type LearnedLoad, median, spreadOf } from '../electrical/index.ts';
+import type { LearnedLoad } from '../electrical/index.ts';
+import { median, spreadOf } from '../statistics/index.ts';
 import { type Usual, usualOf } from './usual.ts';
 
 /** One good check of earlier runs: its figures by their ids. */

@@ -1,9 +1,17 @@
+export {
+  type AssuranceMargin,
+  assuranceMargin,
+  correctEngine,
+  type PowerPoint,
+  type ReferredPoint,
+} from './assurance.ts';
 export { powerAvailable, type PowerAvailable, type PowerLimiter } from './available.ts';
 export { hoverCeiling, hoverMargin, type HoverMargin, maxHoverMass, type MaxHoverMass } from './capability.ts';
 export { hoverCheck, type HoverCheck, type HoverCheckBands } from './hover-check.ts';
 export { groundEffect, hoverPower, type HoverPower } from './hover-power.ts';
 export {
   type Air,
+  type AssuranceBaseline,
   type EnginePower,
   enginePowerSchema,
   type HoverModel,

@@ -36,6 +36,18 @@ const ratingSchema = z.object({
   kind: z.enum(['AEO', 'OEI']),
 });
 
+/** Referred gas temperature and speed of an engine that just meets its specification, as polynomials in referred power. */
+export const assuranceBaselineSchema = z.object({
+  /** °C, coefficients ascending */
+  tot_poly: z.array(z.number()).min(2),
+  /** %, coefficients ascending */
+  ng_poly: z.array(z.number()).min(2),
+  /** referred power that the line holds for, % */
+  pwr_domain: z.tuple([z.number(), z.number()]),
+  tot_exp: z.number().positive(),
+});
+export type AssuranceBaseline = z.infer<typeof assuranceBaselineSchema>;
+
 /** The referred power a turbine gives at its temperature and speed limits, and the limits of its ratings. */
 export const enginePowerSchema = z.object({
   p100_kW: z.number().positive(),
@@ -52,6 +64,7 @@ export const enginePowerSchema = z.object({
   inlet_ploss: z.number().nonnegative(),
   bleed_loss: z.record(z.string(), z.number().nonnegative()),
   ratings: z.partialRecord(z.enum(RATINGS), ratingSchema),
+  assurance: assuranceBaselineSchema.optional(),
 });
 export type EnginePower = z.infer<typeof enginePowerSchema>;
 

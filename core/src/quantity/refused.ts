@@ -23,6 +23,7 @@ export type RefusalCode =
   | 'UNKNOWN_DEPENDENCY'
   | 'DUPLICATE_ID'
   | 'TOO_LARGE'
+  | 'BAD_CONFIG'
   | 'BAD_TIME'
   | 'EMPTY';
 

@@ -1,5 +1,5 @@
 import { needNumber, Refused } from '../quantity/index.ts';
-import { normalQuantile, normalTail } from './generator.ts';
+import { normalQuantile, normalTail } from '../statistics/index.ts';
 
 /** A duration in logs: median exp(mu), spread sigma. */
 export interface Lognormal {

@@ -1,7 +1,7 @@
 import { needNumber, numberOr, Refused } from '../quantity/index.ts';
 import { oilViscosity } from './battery.ts';
 import type { OilModel } from './model.ts';
-import { solve } from './statistics.ts';
+import { solve } from '../statistics/index.ts';
 
 /** ln p = a + b·ln ν + c·ln(Ng/100), with the scatter s of n rows. */
 export interface OilPressureModel {

@@ -1,4 +1,4 @@
-import { median } from '../electrical/index.ts';
+import { median } from '../statistics/index.ts';
 
 /** How one warm-up went, as the rise over the outside air at even times from its beginning. */
 export interface WarmCurve {

@@ -1,6 +1,6 @@
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
 import type { WarmupModel } from './model.ts';
-import { solve, studentQuantile } from './statistics.ts';
+import { solve, studentQuantile } from '../statistics/index.ts';
 
 export interface Warmup {
   status: 'OK' | 'PRELIMINARY' | 'ALREADY_GREEN' | 'NOT_WARMING' | 'TARGET_NOT_REACHED_AT_THIS_POWER';

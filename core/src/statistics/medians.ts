@@ -2,8 +2,6 @@
 const MAD_TO_SIGMA = 1.482602218505602;
 /** Standard error of a median of normal values, over that of their mean. */
 export const MEDIAN_EFFICIENCY = Math.sqrt(Math.PI / 2);
-/** An ammeter is never believed finer than this, A. */
-export const NOISE_FLOOR_A = 0.05;
 
 /** @returns the middle value, the mean of the two middle ones of an even number, NaN of none */
 export function median(values: readonly number[]): number {
@@ -17,6 +15,3 @@ export function spreadOf(values: readonly number[]): number {
   const middle = median(values);
   return MAD_TO_SIGMA * median(values.map((v) => Math.abs(v - middle)));
 }
-
-/** Spread of a current, with the floor of an ammeter. */
-export const noiseOf_A = (values: readonly number[]): number => Math.max(NOISE_FLOOR_A, spreadOf(values));
