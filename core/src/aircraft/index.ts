@@ -3,6 +3,7 @@ export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
 export { EXPECTATIONS, holdSeconds, type Item, type ItemKind, stagesOf, type When } from './procedure-items.ts';
+export type { LedgerSpec, OneEngineSpec } from './ratings.ts';
 export type {
   AirStarterParameters,
   AuxiliaryParameters,

@@ -10,6 +10,7 @@ import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './p
 import { standInTestSchema } from './stand-in.ts';
 import { channelsOfCheck, stagesNamed, type TraceCheck } from './trace-check.ts';
 import { pistonParametersSchema } from './piston-parameters.ts';
+import { ratingsSchema } from './ratings.ts';
 import { simulatorParametersSchema } from './simulator-parameters.ts';
 import { abortReasonSchema, runUpWatchSchema, startWatchSchema } from './watches.ts';
 import { choiceSchema, equipmentSchema, turnRoundSchema } from './ways.ts';
@@ -63,6 +64,7 @@ const shape = z.strictObject({
   limits: z.array(limitSchema),
   loading: loadingSchema,
   performance: performanceSchema,
+  ratings: ratingsSchema.optional(),
   wind: windSchema,
   thermal: thermalSchema,
   equipment: z.array(equipmentSchema),
@@ -126,6 +128,16 @@ export const typeFileSchema = shape.superRefine((type, context) => {
       channelsOf(g.condition).forEach((id) => known(id, ['startWatches', i, 'gates', k, 'condition'])),
     );
   });
+  type.ratings?.ledgers.forEach((ledger, i) =>
+    ledger.measures.forEach((measure, k) => {
+      const path = ['ratings', 'ledgers', i, 'measures', k];
+      measure.channels.forEach((id) => known(id, path));
+      if (measure.channels.length !== type.engines.length) report(path, 'one channel for each engine');
+      const { edges } = measure;
+      if (edges && (edges.length !== ledger.ratings.length + 1 || edges.some((e, n) => n > 0 && e <= edges[n - 1]!)))
+        report([...path, 'edges'], 'one rising edge for each rating, and one for the maximum');
+    }),
+  );
   known(type.captions.channel, ['captions', 'channel']);
   type.captions.list.forEach((c, i) => channelsOf(c.lit).forEach((id) => known(id, ['captions', 'list', i, 'lit'])));
   type.transducers.forEach((t, i) => known(t.channel, ['transducers', i, 'channel']));

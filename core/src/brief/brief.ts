@@ -2,7 +2,7 @@ import type { EngineFirst } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
-import { hoverMargin, OEI_MARGIN_frac, oeiMasses, oeiRequiredRating, pistonHover } from '../power/index.ts';
+import { hoverMargin, AFTER_FAILURE, oeiMasses, oeiRequiredRating, pistonHover } from '../power/index.ts';
 import { type BriefRecord, reduceRun, scheduleOf } from '../procedure/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
 import { safeSeparation } from '../rotorwash/index.ts';
@@ -125,11 +125,15 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     liftMass_kg,
     hoverIge: hover(LOW_HOVER_ft),
     hoverOge: hover(null),
-    oei: twin && powered ? inAir(() => oeiMasses(powered, air, OEI_MARGIN_frac)) : null,
+    oei: twin && powered ? inAir(() => oeiMasses(powered, air, AFTER_FAILURE)) : null,
     oeiAtLift:
       twin && powered
         ? inAir(() =>
-            oeiRequiredRating(powered, { ...air, mass_kg: need(liftMass_kg, 'mass_kg'), skid_height_ft: null }),
+            oeiRequiredRating(
+              powered,
+              { ...air, mass_kg: need(liftMass_kg, 'mass_kg'), skid_height_ft: null },
+              AFTER_FAILURE,
+            ),
           )
         : null,
     wash: context.neighbours.map((neighbour) => washOn(neighbour)),

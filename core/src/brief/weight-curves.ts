@@ -1,5 +1,5 @@
 import type { TypeFile } from '../aircraft/index.ts';
-import { maxHoverMass, OEI_MARGIN_frac, oeiMasses, pistonMass } from '../power/index.ts';
+import { maxHoverMass, AFTER_FAILURE, oeiMasses, pistonMass } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
 import { pistonOf, poweredOf } from './power-model.ts';
 
@@ -45,7 +45,7 @@ export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | nul
         ] as const
       ).map(([name, rating]) => ({
         name,
-        kg: held((air) => oeiMasses(powered, air, OEI_MARGIN_frac)[rating].oge_kg),
+        kg: held((air) => oeiMasses(powered, air, AFTER_FAILURE)[rating].oge_kg),
         hard: rating === 'OEI_30S',
       })),
     };

@@ -23,8 +23,9 @@ export {
   type RatingId,
 } from './model.ts';
 export {
+  AFTER_FAILURE,
+  type OeiMargin,
   type OeiMass,
-  OEI_MARGIN_frac,
   oeiMasses,
   type OeiRequired,
   oeiRequiredRating,
@@ -41,3 +42,4 @@ export {
   type PistonPower,
   pistonPowerSchema,
 } from './piston.ts';
+export { type BoardInput, type BoardLine, type OneEngineBoard, oneEngineBoard } from './one-engine-board.ts';

@@ -1,13 +1,24 @@
 import { FT_m, G0 } from '../atmosphere/index.ts';
 import { convert, needNumber, Refused, roundStep } from '../quantity/index.ts';
-import { powerAvailable, type PowerLimiter } from './available.ts';
+import { type PowerAvailable, powerAvailable, type PowerLimiter } from './available.ts';
 import { massHeldBy } from './capability.ts';
 import { type Condition, hoverCondition, needMass, requiredPower } from './hover-power.ts';
 import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft } from './model.ts';
 
-/** A rating holds when it has this much more than the hover takes. */
-export const OEI_MARGIN_frac = 0.02;
-const SUFFICIENT = 1 + OEI_MARGIN_frac;
+/** Power that a rating must have over what a hover takes, by what limits the engine and whether the ground helps. */
+export type OeiMargin = (limiter: PowerLimiter, inGroundEffect: boolean) => number;
+
+/** The margin of the calculators' verdict. */
+const STEADY: OeiMargin = () => 0.02;
+
+/**
+ * What a hover takes to be kept after a failure: the aircraft sinks while engine and rotor recover, and stopping that
+ * takes more than hovering did. Measured against flown failures. @source docs/physics.md, one engine out
+ */
+export const AFTER_FAILURE: OeiMargin = (limiter, inGroundEffect) =>
+  limiter === 'TORQUE' ? (inGroundEffect ? 0.02 : 0.05) : inGroundEffect ? 0.01 : 0.03;
+
+const SETTLED: OeiMargin = () => 0;
 /** Height of the skids for "in ground effect", ft. */
 const LOW_HOVER_ft = 5;
 
@@ -15,12 +26,22 @@ function needTwin(aircraft: PoweredAircraft): void {
   if (aircraft.engines < 2) throw new Refused('NOT_MULTI_ENGINE', 'aircraft');
 }
 
-function powersOf(aircraft: PoweredAircraft, air: Air): Record<OeiRatingId, { P_kW: number; limiter: PowerLimiter }> {
-  const of = (rating: OeiRatingId): { P_kW: number; limiter: PowerLimiter } => {
-    const { P_total_kW, limiter } = powerAvailable(aircraft, { ...air, rating });
-    return { P_kW: P_total_kW, limiter };
-  };
+interface OeiPower extends Pick<PowerAvailable, 'P_torque_kW' | 'P_temp_kW' | 'P_ng_kW' | 'limiter'> {
+  P_kW: number;
+}
+
+function powersOf(aircraft: PoweredAircraft, air: Air): Record<OeiRatingId, OeiPower> {
+  const of = (rating: OeiRatingId): OeiPower => powerAvailable(aircraft, { ...air, rating });
   return { OEI_CONT: of('OEI_CONT'), OEI_2MIN: of('OEI_2MIN'), OEI_30S: of('OEI_30S') };
+}
+
+/** What a rating leaves for a hover when each of its limits keeps its margin, kW. */
+export function usablePower_kW(power: OeiPower, margin: OeiMargin, inGroundEffect: boolean): number {
+  return Math.min(
+    power.P_torque_kW / (1 + margin('TORQUE', inGroundEffect)),
+    power.P_temp_kW / (1 + margin('TEMPERATURE', inGroundEffect)),
+    power.P_ng_kW / (1 + margin('NG', inGroundEffect)),
+  );
 }
 
 export interface OeiMass {
@@ -32,20 +53,32 @@ export interface OeiMass {
 
 /**
  * The weights that one engine holds in the hover on each rating, not capped by structure.
- * @param margin_frac power kept over what the hover takes; `OEI_MARGIN_frac` gives the weights at which the verdict turns
+ * @param margin power kept over what the hover takes; none gives the weights of a hover that nothing disturbs
  * @throws Refused NOT_MULTI_ENGINE
  */
-export function oeiMasses(aircraft: PoweredAircraft, air: Air, margin_frac = 0): Record<OeiRatingId, OeiMass> {
+export function oeiMasses(
+  aircraft: PoweredAircraft,
+  air: Air,
+  margin: OeiMargin = SETTLED,
+): Record<OeiRatingId, OeiMass> {
   needTwin(aircraft);
   const high = hoverCondition(aircraft, air, {}, 'conservative');
   const low = hoverCondition(aircraft, air, { skid_height_ft: LOW_HOVER_ft }, 'conservative');
   const powers = powersOf(aircraft, air);
   const of = (rating: OeiRatingId): OeiMass => ({
-    oge_kg: massHeldBy(aircraft, high, powers[rating].P_kW, margin_frac),
-    ige_kg: massHeldBy(aircraft, low, powers[rating].P_kW, margin_frac),
-    ...powers[rating],
+    oge_kg: massHeldBy(aircraft, high, usablePower_kW(powers[rating], margin, false)),
+    ige_kg: massHeldBy(aircraft, low, usablePower_kW(powers[rating], margin, true)),
+    P_kW: powers[rating].P_kW,
+    limiter: powers[rating].limiter,
   });
   return { OEI_CONT: of('OEI_CONT'), OEI_2MIN: of('OEI_2MIN'), OEI_30S: of('OEI_30S') };
+}
+
+/** Whether the ground helps this hover. */
+export const isInGround = (at: Condition): boolean => at.z_over_R !== null && at.kg < 1;
+
+function suffices(power: OeiPower, needed_kW: number, at: Condition, margin: OeiMargin): boolean {
+  return usablePower_kW(power, margin, isInGround(at)) >= needed_kW;
 }
 
 export interface OeiRequired {
@@ -62,7 +95,7 @@ interface OeiHover extends Air {
 }
 
 /** The least severe rating with which one engine holds this hover. @throws NOT_MULTI_ENGINE */
-export function oeiRequiredRating(aircraft: PoweredAircraft, input: OeiHover): OeiRequired {
+export function oeiRequiredRating(aircraft: PoweredAircraft, input: OeiHover, margin: OeiMargin = STEADY): OeiRequired {
   needTwin(aircraft);
   const mass = needMass(aircraft, input.mass_kg);
   const at = hoverCondition(aircraft, input, input, 'conservative');
@@ -74,7 +107,7 @@ export function oeiRequiredRating(aircraft: PoweredAircraft, input: OeiHover): O
     OEI_30S: of('OEI_30S'),
   });
   return {
-    rating: OEI_RATINGS.find((r) => powers[r].P_kW >= SUFFICIENT * P_required_kW) ?? 'NONE',
+    rating: OEI_RATINGS.find((r) => suffices(powers[r], P_required_kW, at, margin)) ?? 'NONE',
     P_required_kW,
     available_kW: each((r) => powers[r].P_kW),
     surplus_frac: each((r) => powers[r].P_kW / P_required_kW - 1),
@@ -151,6 +184,7 @@ function flyAwayLoss_m(
 export function oeiVerdict(
   aircraft: PoweredAircraft,
   input: OeiHover & { obstacle_clear: boolean; landing_ok: boolean },
+  margin: OeiMargin = STEADY,
 ): OeiVerdict {
   needTwin(aircraft);
   for (const field of ['obstacle_clear', 'landing_ok'] as const)
@@ -167,12 +201,11 @@ export function oeiVerdict(
   const roc_mps = ((powers.OEI_CONT.P_kW - P_vy_kW) * 1000 * aircraft.eta) / (mass * G0);
   const roc_vy_fpm = convert(roc_mps, 'm/s', 'ft/min');
   const { loss_m, accel_time_s } = flyAwayLoss_m(aircraft, mass, hover, powers);
-  const holds = (power_kW: number, needed_kW: number): boolean => power_kW >= SUFFICIENT * needed_kW;
-  const need = OEI_RATINGS.find((r) => holds(powers[r].P_kW, P_hover_kW)) ?? 'NONE';
+  const need = OEI_RATINGS.find((r) => suffices(powers[r], P_hover_kW, hover, margin)) ?? 'NONE';
   const climb = roc_vy_fpm >= CLIMB_fpm;
   const highEnough = skid_ft * FT_m >= SAFETY * loss_m;
   const fly = climb && input.obstacle_clear && (need !== 'NONE' || highEnough);
-  const canLand = input.landing_ok && (skid_ft <= LOW_ENOUGH_ft || holds(powers.OEI_30S.P_kW, P_ige5_kW));
+  const canLand = input.landing_ok && (skid_ft <= LOW_ENOUGH_ft || suffices(powers.OEI_30S, P_ige5_kW, low, margin));
   const [verdict, after] = decide(need, fly, input.landing_ok, canLand);
   const reasons = [
     need === 'OEI_CONT' ? 'CONTINUOUS_HOLDS_HOVER' : need === 'NONE' ? 'CANNOT_HOLD_HOVER' : 'TIME_LIMITED_HOVER',

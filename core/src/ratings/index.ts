@@ -1,3 +1,4 @@
+export { RatingBooks, type RatingEvent, type RatingNow } from './books.ts';
 export { type RatingDefinition, ratingDefinition } from './definitions.ts';
 export { RatingLedger } from './ledger.ts';
 export type {

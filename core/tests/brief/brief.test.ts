@@ -11,7 +11,7 @@ import {
   startOrder,
   weightCurves,
 } from '@rouse/core/brief';
-import { oeiRequiredRating } from '@rouse/core/power';
+import { AFTER_FAILURE, oeiRequiredRating } from '@rouse/core/power';
 import type { WindSide } from '@rouse/core/weather';
 import { acceptFromPilot, type ExceedanceEntry, payloadSchema, reduceRun } from '@rouse/core/procedure';
 import { contextOf, inputOf, NOW, REPORT } from '../desk.ts';
@@ -253,8 +253,8 @@ describe('weights that can be hovered', () => {
     const { mtow_kg, empty_kg } = context.type.loading;
     const twin = { ...hover, engine: engine!, engines: 2, mtow_kg, empty_kg };
     const line_kg = coasts[1]!.kg[5]!;
-    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg }).rating).toBe('OEI_2MIN');
-    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg + 11 }).rating).toBe('OEI_30S');
+    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg }, AFTER_FAILURE).rating).toBe('OEI_2MIN');
+    expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg + 11 }, AFTER_FAILURE).rating).toBe('OEI_30S');
   });
 });
 

@@ -1,0 +1,131 @@
+import { expect, test } from 'vitest';
+import { poweredOf } from '@rouse/core/brief';
+import { AFTER_FAILURE, oeiRequiredRating, OEI_RATINGS, oneEngineBoard, type OeiRatingId } from '@rouse/core/power';
+import type { SimulatorParameters } from '@rouse/core/aircraft';
+import { flyEngineFailure } from '@rouse/core/simulator';
+import { typeOf } from '../fleet.ts';
+
+const FT_m = 0.3048;
+const HIGH_m = 250;
+const LOW_ft = 5;
+const NAMES = { OEI_CONT: 'cont', OEI_2MIN: '2min', OEI_30S: '30s' } as const;
+
+/** Predicted against flown over weight and temperature. @returns shares of agreement, and points where the word was better than the flight */
+function compare(
+  id: string,
+  rating: OeiRatingId,
+  height: 'low' | 'high',
+  steps: number,
+  pa_m: number,
+): { agreed: number; unsafe: string[] } {
+  const type = typeOf(id);
+  const aircraft = poweredOf(type)!;
+  const enough = OEI_RATINGS.slice(0, OEI_RATINGS.indexOf(rating) + 1);
+  const lightest_kg = 1.1 * aircraft.empty_kg;
+  let agreed = 0;
+  const unsafe: string[] = [];
+  for (let i = 0; i < steps; i++)
+    for (let k = 0; k < steps; k++) {
+      const oat_C = -20 + (60 * i) / (steps - 1);
+      const mass_kg = lightest_kg + ((aircraft.mtow_kg - lightest_kg) * k) / (steps - 1);
+      const height_m = height === 'high' ? HIGH_m : LOW_ft * FT_m;
+      const flown = flyEngineFailure(type.simulator as SimulatorParameters, {
+        mass_kg,
+        oat_C,
+        pa_m,
+        height_m,
+        rating: NAMES[rating],
+      });
+      const hover = { pa_ft: pa_m / FT_m, oat_C, mass_kg, skid_height_ft: height === 'high' ? null : LOW_ft };
+      const need = oeiRequiredRating(aircraft, hover, AFTER_FAILURE).rating;
+      const predicted = need !== 'NONE' && enough.includes(need);
+      if (predicted === flown.holds) agreed++;
+      else if (predicted) unsafe.push(`${mass_kg.toFixed(0)} kg ${oat_C.toFixed(0)} °C`);
+    }
+  return { agreed: agreed / steps ** 2, unsafe };
+}
+
+test.each(['H9', 'X14'])(
+  'one engine of %s holds or descends as it was predicted on 400 points, and never falls where it was said to hold',
+  (id) => {
+    const { agreed, unsafe } = compare(id, 'OEI_30S', 'high', 20, 0);
+    expect(unsafe).toEqual([]);
+    expect(agreed).toBeGreaterThanOrEqual(0.95);
+  },
+);
+
+test.each<[string, OeiRatingId, 'low' | 'high', number]>([
+  ['H9', 'OEI_2MIN', 'high', 600],
+  ['H9', 'OEI_CONT', 'high', 0],
+  ['H9', 'OEI_30S', 'low', 600],
+  ['X14', 'OEI_2MIN', 'high', 600],
+  ['X14', 'OEI_30S', 'low', 0],
+])('%s on %s, %s, at %i m: safe everywhere', (id, rating, height, pa_m) => {
+  const { agreed, unsafe } = compare(id, rating, height, 8, pa_m);
+  expect(unsafe).toEqual([]);
+  expect(agreed).toBeGreaterThanOrEqual(0.85);
+});
+
+const haugh = poweredOf(typeOf('H9'))!;
+const board = (over: Partial<Parameters<typeof oneEngineBoard>[1]> = {}): ReturnType<typeof oneEngineBoard> =>
+  oneEngineBoard(haugh, {
+    pa_ft: 100,
+    oat_C: 15,
+    mass_kg: 2600,
+    skid_height_ft: 30,
+    headwind_kt: 0,
+    hoist_kg: 95,
+    fuel_kgph: 200,
+    obstacle_clear: true,
+    landing_ok: true,
+    ...over,
+  });
+
+test('each line of the board says what has to go for the next gentler rating, and with that gone it holds on it', () => {
+  for (const mass_kg of [2200, 2450, 2600, 2750, 2900])
+    for (const line of board({ mass_kg }).lines) {
+      if (!line.better) {
+        expect(line.holds).toBe('OEI_CONT');
+        continue;
+      }
+      const at = { pa_ft: 100, oat_C: 15, mass_kg: line.mass_kg - line.better.shed_kg };
+      const skid_height_ft = line.id === 'low' ? 5 : line.id === 'here' ? 30 : null;
+      const after = oeiRequiredRating(haugh, { ...at, skid_height_ft }, AFTER_FAILURE).rating;
+      expect(OEI_RATINGS.indexOf(after as OeiRatingId)).toBeLessThanOrEqual(OEI_RATINGS.indexOf(line.better.rating));
+      expect(after).not.toBe('NONE');
+      expect(line.better.burn_min).toBeGreaterThanOrEqual((60 * line.better.shed_kg) / 200);
+    }
+});
+
+test('a person on the hoist is never easier, the ground never harder, and wind never counts in the verdict', () => {
+  const order = [...OEI_RATINGS, 'NONE'];
+  for (const oat_C of [-10, 10, 25, 35]) {
+    const { lines, verdict } = board({ oat_C });
+    const [low, here, high, hoist] = lines.map((l) => order.indexOf(l.holds)) as [number, number, number, number];
+    expect(low).toBeLessThanOrEqual(here);
+    expect(here).toBeLessThanOrEqual(high);
+    expect(high).toBeLessThanOrEqual(hoist);
+    const windy = board({ oat_C, headwind_kt: 25 });
+    expect(windy.verdict).toEqual(verdict);
+    windy.lines.forEach((l, i) => {
+      expect(l.holds).toBe(lines[i]!.holds);
+      expect(order.indexOf(l.inWind)).toBeLessThanOrEqual(order.indexOf(l.holds));
+    });
+  }
+});
+
+test('the flown failure is the same each time, and droops as far as the type does', () => {
+  const at = { mass_kg: 2650, oat_C: 15, pa_m: 0, height_m: 250, rating: '30s' } as const;
+  const parameters = typeOf('H9').simulator as SimulatorParameters;
+  const flown = flyEngineFailure(parameters, at);
+  expect(flyEngineFailure(parameters, at)).toEqual(flown);
+  expect(flown.nrMin_pct).toBeGreaterThan(94);
+  expect(flown.nrMin_pct).toBeLessThan(98.5);
+  expect(flown.lost_m).toBeGreaterThan(5);
+});
+
+test('a hover that both engines cannot keep is none that one could hold', () => {
+  const parameters = typeOf('H9').simulator as SimulatorParameters;
+  const flown = flyEngineFailure(parameters, { mass_kg: 3300, oat_C: 40, pa_m: 2500, height_m: 250, rating: 'cont' });
+  expect(flown.holds).toBe(false);
+});
