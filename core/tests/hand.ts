@@ -14,13 +14,13 @@ import {
 import { expect } from 'vitest';
 import { journalOf } from './skerry.ts';
 
-const expected = { altimeter: 61, 'pressure-setting': 1008, fuel: 60, mass: 600 };
-const briefOf = (ways: Record<string, string>): BriefRecord => ({
+const briefOf = (type: TypeFile, ways: Record<string, string>): BriefRecord => ({
   ways,
   overrides: [],
   accepted: [],
-  expected,
+  expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 60, mass: Math.round(0.85 * type.loading.mtow_kg) },
   oat_C: 12,
+  pa_ft: 200,
   words: '',
   input: {},
 });
@@ -43,7 +43,7 @@ export class Hand {
       pad: '',
       conditions: '',
     });
-    this.write({ kind: 'briefed', brief: briefOf(ways) });
+    this.write({ kind: 'briefed', brief: briefOf(type, ways) });
   }
 
   write(payload: Payload): void {
@@ -64,6 +64,12 @@ export class Hand {
       this.write({ kind: 'item-done', item: item.id, how: 'watched', value: null, words: '' });
     for (let i = 0; i < 12 && itemState(this.state, item.id).status === 'todo'; i++)
       expect(this.wants(rightAnswer(this.type, this.state, item)), `${this.type.id} ${item.id}`).toBe(true);
+  }
+
+  /** Settles what is present until nothing is. */
+  settleAll(): void {
+    for (let i = 0; i < 200 && presentItem(this.type, this.state); i++)
+      this.settle(presentItem(this.type, this.state)!);
   }
 
   open(): Item[] {

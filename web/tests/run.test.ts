@@ -77,6 +77,7 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   quality: null,
   pace: 1,
   check: null,
+  ratings: [],
   watch: { ...snapshot, ...watch, starts: [{ ...going, ...start }] },
 });
 

@@ -42,5 +42,6 @@ export {
 } from './watches.ts';
 export { type Choice, ENGINE_FIRST, isAsked, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';
+export { pistonOf, poweredOf } from './powered.ts';
 export { diffTypes, type TypeChange } from './type-diff.ts';
 export { bandWords } from './limits.ts';

@@ -29,7 +29,15 @@ export const limitSchema = z.strictObject({
   phases: z.array(phaseSchema).min(1),
   hysteresis: z.number().min(0),
   /** a test that moves this channel sets the limit aside, until so long after it is back */
-  notWhile: z.strictObject({ channel: z.string(), above: z.number(), andFor_s: z.number().min(0) }).optional(),
+  notWhile: z
+    .strictObject({
+      channel: z.string(),
+      above: z.number().optional(),
+      below: z.number().optional(),
+      andFor_s: z.number().min(0),
+    })
+    .refine((n) => (n.above === undefined) !== (n.below === undefined), { message: 'either above or below' })
+    .optional(),
   bands: z.array(bandSchema).min(1),
 });
 export type Limit = z.infer<typeof limitSchema>;

@@ -64,7 +64,7 @@ const checkSchema = z.strictObject({
   kind: z.literal('check'),
   expect: conditionSchema.optional(),
   /** judged by the program itself from what is entered at this moment */
-  judges: z.literal('rotor-wind').optional(),
+  judges: z.enum(['rotor-wind', 'rotor-wind-stop', 'power']).optional(),
   /** a reading that no channel has */
   reads: quantitySchema.extend({ against: againstSchema }).optional(),
 });
@@ -121,7 +121,11 @@ const measureSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('measure'),
   /** what a person reads and types where nothing measures it */
-  measures: quantitySchema.extend({ good: z.tuple([z.number(), z.number()]) }),
+  measures: quantitySchema.extend({
+    good: z.tuple([z.number(), z.number()]),
+    /** good is near what is predicted for this minute instead */
+    predicted: z.literal('hover').optional(),
+  }),
   trace: traceCheckSchema.optional(),
 });
 const enterSchema = z.strictObject({
@@ -171,6 +175,12 @@ export const legSchema = z.strictObject({
   gate: z.boolean().optional(),
   /** walked zone by zone from memory before it is read, where the house works so */
   flow: z.boolean().optional(),
+  /** not part of getting ready: its items are on the list only once this has been seen, or the pilot says so */
+  begins: conditionSchema.optional(),
+  /** what the pilot would say of it: Lift, Shut down */
+  verb: z.string().optional(),
+  /** what a pilot would move to begin it, on the simulated cockpit of a stand-in */
+  standIn: z.array(standInActionSchema).optional(),
 });
 
 /** What to do at once, and after, when a start is aborted for one reason. */

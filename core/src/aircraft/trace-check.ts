@@ -121,6 +121,31 @@ export const figureSchema = z.discriminatedUnion('of', [
   }),
   z.strictObject({
     ...figureBase,
+    of: z.literal('hover'),
+    /** torque predicted and observed in a steady hover: their difference, what it is worth in weight, and what is left */
+    says: z.enum(['difference', 'as-if-heavier', 'margin-high', 'margin-low']),
+    torques: z.array(z.string()).min(1),
+    /** the hover is steady from this stage on */
+    at: z.string(),
+    after_s: z.number().nonnegative(),
+    over_s: z.number().positive(),
+    skid_height_ft: z.number().positive(),
+  }),
+  z.strictObject({
+    ...figureBase,
+    of: z.literal('assurance'),
+    /** margin to an engine that just meets its specification, at the standard day */
+    says: z.enum(['temperature', 'speed']),
+    torque: z.string(),
+    temperature: z.string(),
+    speed: z.string(),
+    turbine: z.string(),
+    at: z.string(),
+    after_s: z.number().nonnegative(),
+    over_s: z.number().positive(),
+  }),
+  z.strictObject({
+    ...figureBase,
     of: z.literal('load'),
     quantity: quantitySchema,
     /** the stage that switches it on */
@@ -174,6 +199,8 @@ export function channelsOfCheck(spec: TraceCheck): Set<string> {
     if ('quantity' in figure) add([...figure.quantity.plus, ...(figure.quantity.minus ?? [])]);
     if (figure.of === 'level' && figure.goodBy) ids.add(figure.goodBy.channel);
     if (figure.of === 'value-when') add(channelsOf(figure.when));
+    if (figure.of === 'hover') add(figure.torques);
+    if (figure.of === 'assurance') add([figure.torque, figure.temperature, figure.speed, figure.turbine]);
   }
   add(spec.shows.map((s) => s.channel));
   return ids;
@@ -192,6 +219,8 @@ export function stagesNamed(spec: TraceCheck): string[] {
       case 'elapsed':
         return [figure.from, figure.to];
       case 'level':
+      case 'hover':
+      case 'assurance':
       case 'load':
         return [figure.at];
       case 'time-to':

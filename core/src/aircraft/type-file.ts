@@ -230,6 +230,10 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
   for (const [reason, plan] of Object.entries(type.aborts)) {
     plan.actions.forEach((item, i) => checkItem(item, ['aborts', reason, 'actions', i]));
   }
+  type.legs.forEach((leg, i) => {
+    if (leg.begins) channelsOf(leg.begins).forEach((id) => known(id, ['legs', i, 'begins']));
+    else if (type.legs[i - 1]?.begins) report(['legs', i], 'legs that wait to be begun come last');
+  });
   type.turnRound?.items.forEach((id, i) => {
     if (!ids.has(id)) report(['turnRound', 'items', i], `there is no item named ${id}`);
   });

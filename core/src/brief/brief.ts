@@ -1,9 +1,16 @@
-import type { EngineFirst } from '../aircraft/index.ts';
+import { type EngineFirst, poweredOf } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
-import { hoverMargin, AFTER_FAILURE, oeiMasses, oeiRequiredRating, pistonHover } from '../power/index.ts';
-import { type BriefRecord, reduceRun, scheduleOf } from '../procedure/index.ts';
+import { AFTER_FAILURE, oeiMasses, oeiRequiredRating } from '../power/index.ts';
+import {
+  type BriefRecord,
+  hoverAgainstLimit,
+  type HoverFigure,
+  LOW_HOVER_ft,
+  reduceRun,
+  scheduleOf,
+} from '../procedure/index.ts';
 import { needNumber, Refused, roundStep } from '../quantity/index.ts';
 import { safeSeparation } from '../rotorwash/index.ts';
 import { batteryCold } from '../thermal/index.ts';
@@ -12,12 +19,9 @@ import { expectedStart } from './expected-start.ts';
 import { type Figure, figure, known, need } from './figure.ts';
 import { holdsOf } from './holds.ts';
 import { type BriefContext, type BriefInput, houseWay, type Neighbour } from './input.ts';
-import { pistonOf, poweredOf } from './power-model.ts';
-import type { Brief, BriefFigures, Hold, HoverFigure, NeighbourWash } from './result.ts';
+import type { Brief, BriefFigures, Hold, NeighbourWash } from './result.ts';
 import { startOrder } from './start-order.ts';
 
-/** Height of the skids in the low hover of a check, ft. */
-const LOW_HOVER_ft = 5;
 const DRAWS = 500;
 /** A light: what a neighbour's slow rotor turns at. */
 const SLOW_NR = 0.2;
@@ -42,7 +46,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
   };
   const twin = type.engines.length > 1;
 
-  const pa = figure(() => pressureAltitude({ elev_ft: site.elev_ft, qnh_hPa: input.qnh_hPa }).pa_ft);
+  const pa = pressureAltitudeOf(input, site);
   const air = { pa_ft: known(pa)!, oat_C: input.oat_C!, bleed: input.bleed };
   const inAir = <T>(calculate: () => T): Figure<T> =>
     figure(() => {
@@ -101,7 +105,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
   const limit = (rating: 'TOP' | 'MCP'): Figure<number> =>
     inAir(() => chartLimit({ rating, pa_ft: air.pa_ft, oat_C: air.oat_C, tables: charts }).display.limit);
   const hover = (skid_height_ft: number | null): Figure<HoverFigure> =>
-    inAir(() => hoverOf(context, need(liftMass_kg, 'mass_kg'), air, skid_height_ft));
+    inAir(() => hoverAgainstLimit(type, need(liftMass_kg, 'mass_kg'), air, skid_height_ft));
   const powered = poweredOf(context.type);
 
   const brief: BriefFigures = {
@@ -195,6 +199,10 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
   };
 }
 
+function pressureAltitudeOf(input: BriefInput, site: BriefContext['site']): Figure<number> {
+  return figure(() => pressureAltitude({ elev_ft: site.elev_ft, qnh_hPa: input.qnh_hPa }).pa_ft);
+}
+
 /** The answers of this run: the day's where it has some, else the house's. */
 function waysOf(input: BriefInput, { type, house }: BriefContext): Record<string, string> {
   return Object.fromEntries(type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? houseWay(c, house)]));
@@ -203,31 +211,6 @@ function waysOf(input: BriefInput, { type, house }: BriefContext): Record<string
 function washing({ type }: BriefContext): Parameters<typeof safeSeparation>[0] {
   const { hover } = type.performance;
   return { ...type.loading, download: hover.download, main: hover.main, blade_sail: type.wind.blade_sail };
-}
-
-function hoverOf(
-  context: BriefContext,
-  mass_kg: number,
-  air: { pa_ft: number; oat_C: number; bleed: string },
-  skid_height_ft: number | null,
-): HoverFigure {
-  const powered = poweredOf(context.type);
-  if (powered) {
-    const m = hoverMargin(powered, { ...air, mass_kg, skid_height_ft, rating: 'TOP' });
-    return {
-      required: roundStep(m.torque_required_pct, 0.1, 'ceil'),
-      available: roundStep(m.torque_available_pct, 0.1, 'floor'),
-      margin: m.display.margin_pct,
-      limitedBy: m.limiter.toLowerCase(),
-    };
-  }
-  const m = pistonHover(pistonOf(context.type)!, { ...air, mass_kg, skid_height_ft });
-  return {
-    required: m.display.required_inHg,
-    available: roundStep(m.available_inHg, 0.1, 'floor'),
-    margin: m.display.margin_inHg,
-    limitedBy: m.limiter === 'CHART' ? 'chart' : 'full throttle',
-  };
 }
 
 const EMPTY_RECORD: BriefRecord = {
@@ -264,6 +247,8 @@ function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures,
       mass: known(brief.balance)?.ramp.mass_kg ?? null,
     },
     oat_C: input.oat_C,
+    pa_ft: known(pressureAltitudeOf(input, site)),
+    bleed: input.bleed,
     variation_E_deg: site.variation_E_deg,
     words: sayConditions(input, brief),
     input: { ...input },

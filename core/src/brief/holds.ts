@@ -1,5 +1,5 @@
 import type { TypeFile } from '../aircraft/index.ts';
-import { type ExceedanceEntry, sayEntry } from '../procedure/index.ts';
+import { type HeldEntry, sayEntry } from '../procedure/index.ts';
 import type { BriefFigures, Hold } from './result.ts';
 import { known } from './figure.ts';
 import { type BriefContext, type BriefInput, houseWay } from './input.ts';
@@ -32,7 +32,7 @@ function recordHolds({ openExceedances, type }: BriefContext): Hold[] {
   }));
 }
 
-function describe(type: TypeFile, entry: ExceedanceEntry): string {
+function describe(type: TypeFile, entry: HeldEntry): string {
   const { title, detail } = sayEntry(type, entry)!;
   return `${entry.at.slice(0, 16).replace('T', ' ')} UTC: ${title} ${detail}`;
 }

@@ -12,7 +12,6 @@ export {
   type Neighbour,
   NO_WIND,
 } from './input.ts';
-export { pistonOf, poweredOf } from './power-model.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
 export { type WeightCurves, weightCurves } from './weight-curves.ts';
-export type { Brief, Hold, HoverFigure, NeighbourWash } from './result.ts';
+export type { Brief, Hold, NeighbourWash } from './result.ts';

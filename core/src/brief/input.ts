@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Choice, TypeFile } from '../aircraft/index.ts';
-import type { ExceedanceEntry, PastWait } from '../procedure/index.ts';
+import type { HeldEntry, PastWait } from '../procedure/index.ts';
 
 const maybe = z.number().nullable();
 
@@ -86,7 +86,7 @@ export interface BriefContext {
   now: string;
   /** answers of the house where they differ from the type's usual ones */
   house: Readonly<Record<string, string>>;
-  openExceedances: readonly ExceedanceEntry[];
+  openExceedances: readonly HeldEntry[];
   /** earlier good starts of this tail, newest first */
   starts: readonly Readonly<Record<string, number | null>>[];
   past: readonly PastWait[];

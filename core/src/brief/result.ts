@@ -1,7 +1,7 @@
 import type { Ways } from '../aircraft/index.ts';
 import type { Balance, FuelPlan } from '../loading/index.ts';
 import type { OeiMass, OeiRatingId, OeiRequired } from '../power/index.ts';
-import type { BriefRecord, RunSchedule } from '../procedure/index.ts';
+import type { BriefRecord, HoverFigure, RunSchedule } from '../procedure/index.ts';
 import type { Separation } from '../rotorwash/index.ts';
 import type { ColdBattery } from '../thermal/index.ts';
 import type { RotorWind, WindComponents } from '../weather/index.ts';
@@ -18,14 +18,6 @@ export interface Hold {
   words: string;
   /** the entry of the journal that an engineer's release settles */
   exceedance?: { run: string; seq: number };
-}
-
-/** One hover against its limit, in the unit of the type's chart. */
-export interface HoverFigure {
-  required: number;
-  available: number;
-  margin: number;
-  limitedBy: string;
 }
 
 export interface NeighbourWash {

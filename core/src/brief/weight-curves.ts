@@ -1,7 +1,6 @@
-import type { TypeFile } from '../aircraft/index.ts';
+import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { maxHoverMass, AFTER_FAILURE, oeiMasses, pistonMass } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
-import { pistonOf, poweredOf } from './power-model.ts';
 
 const STEP_C = 5;
 const WIDE_C = 25;

@@ -10,6 +10,7 @@ import {
 } from '../aircraft/index.ts';
 import type { LearnedLoad } from '../electrical/index.ts';
 import { CheckRecord } from './check-record.ts';
+import type { Situation } from './situation.ts';
 import { type Taken, takeFigure } from './figures.ts';
 import { type CheckVerdict, type FigureResult, judgeFigure, sayFigure } from './finding.ts';
 
@@ -65,6 +66,7 @@ export class CheckMachine {
   result: CheckResult | null = null;
   private readonly type: TypeFile;
   private readonly loads: Readonly<Record<string, LearnedLoad>>;
+  private readonly situation: Situation | null;
   private readonly record: CheckRecord;
   private readonly stages: StageNode[];
   private readonly stops: { sensed: Sensed; from: number; to: number; finding: Finding; doubt: boolean }[];
@@ -79,6 +81,7 @@ export class CheckMachine {
   /**
    * @param loads what each load of this tail drew before
    * @param again it has been flown in this run and was not good
+   * @param situation air and weight, for a check of power
    * @throws RangeError for a channel or stage that is not there
    */
   constructor(
@@ -87,12 +90,14 @@ export class CheckMachine {
     spec: TraceCheck,
     loads: Readonly<Record<string, LearnedLoad>> = {},
     again = false,
+    situation: Situation | null = null,
   ) {
     this.again = again;
     this.type = type;
     this.item = item;
     this.spec = spec;
     this.loads = loads;
+    this.situation = situation;
     this.record = new CheckRecord(type.channels, channelsOfCheck(spec));
     this.marks = spec.stages.map(() => NaN);
     this.stages = spec.stages.map((stage) => ({
@@ -195,8 +200,9 @@ export class CheckMachine {
   /** Figures that the stages so far allow to be read, for the screen. */
   private takeWhatCan(): void {
     for (const figure of this.spec.figures) {
-      const { type, spec: check, record, marks, loads } = this;
-      this.early.set(figure.id, takeFigure(figure, { type, check, record, marks, loads, before: this.early }));
+      const { type, spec: check, record, marks, loads, situation } = this;
+      const of = { type, check, record, marks, loads, situation, before: this.early };
+      this.early.set(figure.id, takeFigure(figure, of));
     }
   }
 

@@ -2,6 +2,8 @@ import { type FigureSpec, Sensed, type TraceCheck, type TypeFile } from '../airc
 import { type LearnedLoad, loadSteps } from '../electrical/index.ts';
 import { median } from '../statistics/index.ts';
 import type { CheckRecord } from './check-record.ts';
+import { takePowerFigure } from './power-figures.ts';
+import type { Situation } from './situation.ts';
 import { fitLine, movingMeans } from './line-fit.ts';
 
 /** A number that a check took, or null when the trace does not say it, with the stretch that shows it. */
@@ -26,6 +28,8 @@ export interface Taking {
   before: ReadonlyMap<string, Taken>;
   /** what each load of this tail drew before */
   loads: Readonly<Record<string, LearnedLoad>>;
+  /** null while the brief does not know the air or the weight */
+  situation: Situation | null;
 }
 
 /** Before a switch moves its hand is already on it: the baseline ends a moment earlier. */
@@ -93,6 +97,9 @@ export function takeFigure(spec: FigureSpec, of: Taking): Taken {
     }
     case 'value-when':
       return valueWhen(spec, of, mark(spec.from));
+    case 'hover':
+    case 'assurance':
+      return takePowerFigure(spec, of, mark(spec.at));
     case 'level': {
       const from_s = mark(spec.at) + spec.after_s;
       const to_s = from_s + spec.over_s;

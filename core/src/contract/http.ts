@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type BriefContext, briefInputSchema } from '../brief/index.ts';
-import { payloadSchema, type Entry, type PastWait } from '../procedure/index.ts';
+import { payloadSchema, type Entry, type Outcome, type PastWait } from '../procedure/index.ts';
 import { lineSchema, paceSchema, type StandInLine } from './stand-in.ts';
 import type { Compared, UsualFigure } from '../health/index.ts';
 import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
@@ -32,7 +32,7 @@ export interface RunSummary {
   openedAt: string;
   closedAt: string | null;
   pilot: string;
-  outcome: 'ready' | 'aborted' | 'given-up' | null;
+  outcome: Outcome | null;
   source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
   conditions: string;
 }

@@ -1,6 +1,7 @@
 import type { CheckSnapshot } from '../checks/index.ts';
 import type { Quality } from '../format/index.ts';
 import type { Entry } from '../procedure/index.ts';
+import type { RatingNow } from '../ratings/index.ts';
 import type { Pace } from './stand-in.ts';
 import type { WatchSnapshot } from '../watch/index.ts';
 
@@ -23,6 +24,8 @@ export type LiveMessage =
       watch: WatchSnapshot | null;
       /** the check that is being measured */
       check: CheckSnapshot | null;
+      /** what has been used of the ratings of each engine */
+      ratings: RatingNow[];
     };
 
 /** Binary frame: run clock, the unit's own clock, then one 64-bit float per channel, in the machine's order. */

@@ -1,9 +1,12 @@
 import type { Item, StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
 import {
   acceptFromPilot,
+  closingOutcome,
   type BriefRecord,
   type Entry,
   isFinished,
+  legsAhead,
+  type Outcome,
   type Payload,
   presentItem,
   reduceRun,
@@ -22,7 +25,7 @@ export interface PracticeRun {
   written: { t_s: number; by: 'pilot' | 'watch'; payload: Payload }[];
   trace: Trace;
   starts: { watch: string; record: StartRecord; profile: StartProfile; good: boolean }[];
-  outcome: 'ready' | 'aborted' | 'given-up';
+  outcome: Outcome;
 }
 
 export interface PracticeInput {
@@ -33,6 +36,8 @@ export interface PracticeInput {
   seed: number;
   /** what the readings of the list are held against */
   brief?: BriefRecord | undefined;
+  /** goes on after it is ready: lifts where the aircraft can, checks the hover, lands, shuts down */
+  through?: 'shut-down' | undefined;
   /** gives up when the run is not over by then */
   limit_s?: number;
 }
@@ -59,6 +64,7 @@ class PracticeFlight {
   private readonly watch: Watch;
   private readonly builder: TraceBuilder;
   private readonly limit_s: number;
+  private readonly through: PracticeInput['through'];
   private readonly brief: BriefRecord | undefined;
   private readonly written: PracticeRun['written'] = [];
   private readonly entries: Entry[] = [];
@@ -85,6 +91,7 @@ class PracticeFlight {
     );
     this.resolutions = input.type.channels.map((c) => c.resolution);
     this.limit_s = input.limit_s ?? 900;
+    this.through = input.through;
     this.brief = input.brief;
   }
 
@@ -148,8 +155,7 @@ class PracticeFlight {
     }
     const item = this.present;
     if (!item) {
-      const ready = isFinished(this.type, this.state);
-      this.write('pilot', { kind: 'closed', outcome: this.state.abort ? 'aborted' : ready ? 'ready' : 'given-up' });
+      this.endOfList();
       return;
     }
     const at = item.kind === 'measure' ? `${item.id}/${stagesDone(this.state, item)}` : item.id;
@@ -181,6 +187,17 @@ class PracticeFlight {
     if (verdict.ok) this.write('pilot', verdict.payload);
     else if (this.t_s > this.actsAt_s + PATIENCE_S)
       this.write('pilot', { kind: 'item-fault', item: item.id, note: verdict.message });
+  }
+
+  /** Nothing is left to do: begins the next leg, or closes the run. */
+  private endOfList(): void {
+    const [leg] = this.through === 'shut-down' ? legsAhead(this.type, this.state) : [];
+    if (!leg || this.state.abort || !isFinished(this.type, this.state)) {
+      this.write('pilot', { kind: 'closed', outcome: closingOutcome(this.type, this.state) });
+      return;
+    }
+    for (const action of leg.standIn ?? []) this.cockpit.move(action);
+    this.write('pilot', { kind: 'leg-begun', leg: leg.id, how: 'declared' });
   }
 
   /** Does what the present stage of a check says, and records what the check found when it is not good. */

@@ -2,11 +2,13 @@ import { holdSeconds, type Item, stagesOf, type TypeFile } from '../aircraft/ind
 import {
   briefedWind,
   expectedFigure,
+  predictedHover,
   ruledAnswer,
   type Payload,
   type RunState,
   stagesDone,
   twoCrewTurn,
+  windPhaseOf,
 } from '../procedure/index.ts';
 
 /** where a brief says no wind */
@@ -43,11 +45,11 @@ export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payloa
       return done((against && expectedFigure(state.brief, against.figure)) ?? middle(range));
     }
     case 'measure':
-      return done(middle(item.measures.good));
+      return done(middle((item.measures.predicted && predictedHover(type, state)) || item.measures.good));
     case 'hold':
       return done(holdSeconds(item, state.brief?.oat_C ?? null));
     case 'check':
-      if (item.judges) return { ...done(null), wind: briefedWind(state.brief) ?? LIGHT_WIND } as Payload;
+      if (windPhaseOf(item)) return { ...done(null), wind: briefedWind(state.brief) ?? LIGHT_WIND } as Payload;
       return done(
         item.reads ? (expectedFigure(state.brief, item.reads.against.figure) ?? middle(item.reads.range)) : null,
       );

@@ -15,6 +15,8 @@ export interface UsualFigure extends Usual {
   drift: number | null;
 }
 
+/** More than this is no habit but a fault. */
+const MOST_OFFSET_pct = 10;
 /** A load is known after this many good steps. */
 const KNOWN_LOAD = 5;
 const DRIFT_ENDS = 5;
@@ -48,6 +50,15 @@ function driftOf(values: readonly number[]): number | null {
   const steps = values.slice(1).map((v, i) => v - values[i]!);
   const noise = spreadOf(steps) / Math.SQRT2;
   return Math.abs(drift) > DRIFT_SIGMAS * Math.max(noise, 1e-3) ? drift : null;
+}
+
+/** A hover check is held against the tail's own once this many were good. */
+const KNOWN_HOVER = 10;
+
+/** Torque that the hovers of this tail took more than predicted, %; 0 while too few are known. @param past newest first */
+export function learnHoverOffset(past: readonly PastCheck[]): number {
+  const values = valuesOf(past, 'hover', 'difference');
+  return values.length < KNOWN_HOVER ? 0 : Math.max(-MOST_OFFSET_pct, Math.min(MOST_OFFSET_pct, median(values)));
 }
 
 /** What each load of this tail draws by its own past, as the electrical ledger wants it. @param past newest first */

@@ -1,5 +1,5 @@
 export { featuresOf, type FeatureSpec, START_FEATURES } from './features.ts';
-export { learnLoads, type PastCheck, type UsualFigure, usualFigures } from './checks.ts';
+export { learnHoverOffset, learnLoads, type PastCheck, type UsualFigure, usualFigures } from './checks.ts';
 export { brokenHabits, type Compared, compareStart, isWorse, type Place, placeOf, type Usual } from './usual.ts';
 export { type RobustBaseline, robustBaseline } from './trend/baseline.ts';
 export { type BatteryResistance, batteryResistance, batteryResistanceSeries } from './trend/battery-resistance.ts';

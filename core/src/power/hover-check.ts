@@ -56,7 +56,7 @@ export function hoverCheck(
   const offset = numberOr(input.learned_offset_pct, 0, 'learned_offset_pct', -10, 10);
   const least = numberOr(input.min_margin_pct, 5, 'min_margin_pct', 0, 50);
   const bands = input.bands ?? BANDS;
-  const low = hoverCondition(aircraft, input, { skid_height_ft }, 'hayden', headwind);
+  const low = hoverCondition(aircraft, input, { skid_height_ft }, aircraft.ge_model ?? 'hayden', headwind);
   const high = hoverCondition(aircraft, input, {}, 'conservative');
   const shown = (mass_kg: number, at: typeof low): number =>
     torque_pct(aircraft, requiredPower(aircraft, mass_kg, at).P_shaft_kW, at.nr);

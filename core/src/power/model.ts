@@ -19,6 +19,8 @@ export const hoverModelSchema = z.object({
   eta: z.number().positive().max(1),
   accessory_kW: z.number().nonnegative(),
   flatplate_m2: z.number().positive(),
+  /** ground effect that agrees best with its own hovers, for predictions; limits take the conservative one */
+  ge_model: z.enum(['hayden', 'cb']).optional(),
   vy_kt: z.number().positive(),
   vtoss_kt: z.number().positive(),
 });

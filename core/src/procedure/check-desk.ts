@@ -3,6 +3,7 @@ import { CheckMachine, type CheckResult, type CheckSnapshot } from '../checks/in
 import type { LearnedLoad } from '../electrical/index.ts';
 import type { Payload } from './entries.ts';
 import { type OpenLoop, stagesDone } from './list.ts';
+import { situationNow } from './situation-now.ts';
 import { itemState, type RunState } from './state.ts';
 
 /** What the screen is about, and what is out of its place. */
@@ -10,6 +11,16 @@ interface Looked {
   present: Item | null;
   open: readonly OpenLoop[];
 }
+
+/** What this tail's own past says, for its next checks. */
+export interface Learned {
+  /** what each load drew */
+  loads: Readonly<Record<string, LearnedLoad>>;
+  /** torque that its hovers took more than predicted, % */
+  hoverOffset_pct: number;
+}
+
+export const NOTHING_LEARNED: Learned = { loads: {}, hoverOffset_pct: 0 };
 
 type Check = Extract<Item, { kind: 'measure' }>;
 
@@ -19,7 +30,7 @@ type Check = Extract<Item, { kind: 'measure' }>;
  */
 export class CheckDesk {
   private readonly type: TypeFile;
-  private readonly loads: Readonly<Record<string, LearnedLoad>>;
+  private readonly learned: Learned;
   private machine: CheckMachine | null = null;
   private written = 0;
   private readonly restoring = new Map<string, Sensed>();
@@ -27,9 +38,9 @@ export class CheckDesk {
   private readonly attempts = new Map<string, number>();
   private readonly isBack = new Set<string>();
 
-  constructor(type: TypeFile, loads: Readonly<Record<string, LearnedLoad>>) {
+  constructor(type: TypeFile, learned: Learned) {
     this.type = type;
-    this.loads = loads;
+    this.learned = learned;
   }
 
   /** @returns true when a stage has been completed or the check has ended */
@@ -54,7 +65,9 @@ export class CheckDesk {
       if (over || (item !== present && machine.stage === 0)) this.machine = null;
     }
     if (!this.machine && this.isWanted(present, open, state)) {
-      this.machine = new CheckMachine(this.type, present.id, present.trace!, this.loads, present.id in state.measured);
+      const again = present.id in state.measured;
+      const situation = situationNow(this.type, state, t_s, this.learned.hoverOffset_pct);
+      this.machine = new CheckMachine(this.type, present.id, present.trace!, this.learned.loads, again, situation);
       this.written = 0;
     }
     return out;

@@ -23,6 +23,9 @@ const briefRecordSchema = z.strictObject({
   /** outside air when it was written, for durations learned by temperature */
   oat_C: maybe,
   words: z.string(),
+  /** pressure altitude, ft, and whether air is bled; runs of earlier versions have none */
+  pa_ft: maybe.optional(),
+  bleed: z.string().optional(),
   /** of the place, east is positive; runs of earlier versions have none */
   variation_E_deg: z.number().optional(),
   /** the brief as it was entered */
@@ -154,7 +157,25 @@ const payloads = [
     expired: z.boolean(),
   }),
   z.strictObject({ kind: z.literal('phase'), phase: z.string() }),
-  z.strictObject({ kind: z.literal('closed'), outcome: z.enum(['ready', 'aborted', 'given-up']) }),
+  /** a leg that is not part of getting ready: lift, shut down */
+  z.strictObject({ kind: z.literal('leg-begun'), leg: z.string(), how: z.enum(['sensed', 'declared']) }),
+  z.strictObject({
+    kind: z.literal('rating'),
+    ledger: z.enum(['take-off', 'one-engine']),
+    engine: z.int(),
+    rating: z.string().nullable(),
+    label: z.string(),
+    event: z.enum([
+      'PERIOD_START',
+      'PERIOD_END',
+      'PERIOD_EXPIRED',
+      'NO_PERIODS_LEFT',
+      'OVER_MAXIMUM',
+      'GAP_ESTIMATED',
+      'GAP_BLIND',
+    ]),
+  }),
+  z.strictObject({ kind: z.literal('closed'), outcome: z.enum(['ready', 'shut-down', 'aborted', 'given-up']) }),
 ] as const;
 
 /** What happened, without who, when and where in the chain. */

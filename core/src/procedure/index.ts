@@ -17,6 +17,8 @@ export {
   standInActions,
   isBackground,
   isReachable,
+  isShuttingDown,
+  legsAhead,
   noGoFaults,
   notDone,
   type OpenLoop,
@@ -27,6 +29,7 @@ export {
   workingList,
 } from './list.ts';
 export {
+  closingOutcome,
   differences,
   type FlowZone,
   isFinished,
@@ -43,8 +46,13 @@ export {
   wasFlowed,
   zonesOf,
 } from './plan.ts';
-export { briefedWind, rotorWindNow, type RotorWindNow } from './rotor-wind.ts';
+export { briefedWind, rotorWindNow, type RotorWindNow, windPhaseOf } from './rotor-wind.ts';
+export { hoverAgainstLimit, type HoverFigure, LOW_HOVER_ft, type PowerNow, powerNow, sayPower } from './power-now.ts';
+export { predictedHover } from './predicted-hover.ts';
+export { burned_kg, massNow_kg } from './weight-now.ts';
 export type { WindNow } from './wind-now.ts';
+export { situationNow } from './situation-now.ts';
+export { type Learned, NOTHING_LEARNED } from './check-desk.ts';
 export { Runner } from './runner.ts';
 export {
   durationOf,
@@ -56,8 +64,9 @@ export {
   scheduleOf,
   waitsOf,
 } from './schedule.ts';
-export { findItem, itemState, type ItemState, type Measured, reduceRun, type RunState } from './state.ts';
+export { findItem, itemState, type ItemState, type Measured, type Outcome, reduceRun, type RunState } from './state.ts';
 export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
 export { ruledAnswer } from './decision-rule.ts';
+export { chartLimitsOf, costsInspection, entriesOfRating, type HeldEntry, type RatingEntry } from './rating-entries.ts';
 export { type EntryWords, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

@@ -1,10 +1,12 @@
 import { holdSeconds, type Item, sayCondition, stagesOf, type TypeFile } from '../aircraft/index.ts';
 import { roundStep } from '../quantity/index.ts';
 import type { BriefRecord, Payload } from './entries.ts';
-import { isReachable, stagesDone, stillOpen, workingList } from './list.ts';
+import { isReachable, isShuttingDown, legsAhead, stagesDone, stillOpen, workingList } from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
 import { conditionOf, readCondition, type Reading, readItem, readTyped } from './reading.ts';
-import { briefedWind, rotorWindNow } from './rotor-wind.ts';
+import { powerNow, sayPower } from './power-now.ts';
+import { predictedHover } from './predicted-hover.ts';
+import { briefedWind, rotorWindNow, windPhaseOf } from './rotor-wind.ts';
 import { findItem, itemState, type RunState } from './state.ts';
 
 export type Acceptance =
@@ -79,8 +81,18 @@ export function acceptFromPilot(
       return state.seeAgain.includes(wanted.item)
         ? accepted
         : refuse('not-this-item', `${wanted.item} does not wait to be seen again`);
-    case 'closed':
-      return wanted.outcome !== 'ready' || isFinished(type, state) ? accepted : refuse('not-so', notReady(type, state));
+    case 'closed': {
+      const lifted = Object.keys(state.begun).length > 0;
+      if (wanted.outcome === 'shut-down')
+        return isShuttingDown(type, state) && isFinished(type, state)
+          ? accepted
+          : refuse('not-so', notReady(type, state));
+      return wanted.outcome !== 'ready' || lifted || isFinished(type, state)
+        ? accepted
+        : refuse('not-so', notReady(type, state));
+    }
+    case 'leg-begun':
+      return acceptLeg(type, state, wanted);
     case 'interrupted':
     case 'mark':
     case 'note':
@@ -88,6 +100,18 @@ export function acceptFromPilot(
     default:
       return refuse('not-this-item', `${wanted.kind} is written by the watch, not by a person`);
   }
+}
+
+/** A person says that a leg begins: the lift when everything before it is done, the shut-down whenever nothing starts. */
+function acceptLeg(type: TypeFile, state: RunState, wanted: Extract<Payload, { kind: 'leg-begun' }>): Acceptance {
+  const ahead = legsAhead(type, state);
+  const leg = ahead.find((l) => l.id === wanted.leg);
+  if (!leg) return refuse('not-this-item', `${wanted.leg} is not a leg that can be begun now`);
+  if (state.abort) return refuse('not-so', 'The start was stopped; work the actions on the screen');
+  if (state.phase === 'start') return refuse('not-so', 'An engine is starting; stop it with Esc, or wait');
+  if (leg !== type.legs[type.legs.length - 1] && !isFinished(type, state))
+    return refuse('not-so', notReady(type, state));
+  return { ok: true, payload: { kind: 'leg-begun', leg: leg.id, how: 'declared' } };
 }
 
 function notReady(type: TypeFile, state: RunState): string {
@@ -205,9 +229,11 @@ function acceptDone(
     case 'measure': {
       const refused = item.trace && state.source !== 'by-hand' && refuseUnmeasured(state, item);
       if (refused) return refused;
-      return acceptNumber(state, item, item.measures, item.measures.good, wanted.value, done);
+      const predicted = item.measures.predicted ? predictedHover(type, state) : null;
+      return acceptNumber(state, item, item.measures, predicted ?? item.measures.good, wanted.value, done);
     }
     case 'check':
+      if (item.judges === 'power') return acceptPower(type, state, item, done);
       if (item.judges) return acceptRotorWind(type, state, item, wanted, done);
       if (item.reads) return acceptNumber(state, item, item.reads, null, wanted.value, done);
       break;
@@ -287,7 +313,7 @@ function acceptComparison(item: Extract<Item, { kind: 'compare' }>, { read }: Do
 
 /** The wind of this minute: what was entered, else what the brief had. Beyond a limit, and unknown, the rotor stays still. */
 function acceptRotorWind(type: TypeFile, state: RunState, item: Item, { wind }: Done, done: Write): Acceptance {
-  const judged = rotorWindNow(type, state.brief, wind ?? briefedWind(state.brief));
+  const judged = rotorWindNow(type, state.brief, wind ?? briefedWind(state.brief), windPhaseOf(item) ?? 'start');
   if (judged.verdict === 'UNKNOWN')
     return refuse('not-so', `${item.challenge}: ${judged.words}. Enter the wind of this minute`);
   if (judged.verdict === 'EXCEEDS')
@@ -297,6 +323,18 @@ function acceptRotorWind(type: TypeFile, state: RunState, item: Item, { wind }: 
     judged.wind_kt,
   );
   return accepted.ok && wind ? { ok: true, payload: { ...accepted.payload, wind } as Payload } : accepted;
+}
+
+/** A hover has to be left at the weight of this minute; what is not known is not taken for granted. */
+function acceptPower(type: TypeFile, state: RunState, item: Item, done: Write): Acceptance {
+  // practice without a brief has no weight to judge
+  if (!state.brief) return done('not computed: there is no brief', null);
+  const now = powerNow(type, state, state.phases.at(-1)?.t_s ?? 0);
+  const { words, hovers } = sayPower(now);
+  if (hovers === true && 'high' in now) return done(words, now.high.margin);
+  const remedy =
+    hovers === false ? 'Get lighter, or wait for colder air' : 'Skip it with a reason, and look at the chart';
+  return refuse('not-so', `${item.challenge}: ${words}. ${remedy}`);
 }
 
 interface Quantity {

@@ -15,12 +15,36 @@ function holdsFor(type: TypeFile, state: RunState, when: When): boolean {
 export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
   const short = type.turnRound && wayOf(type, state, 'list') === 'turn-round' ? new Set(type.turnRound.items) : null;
   const shortened = type.legs[0]!.id;
+  const place = new Map(type.legs.map((leg, i) => [leg.id, i]));
+  const latest = type.legs.findLastIndex((leg) => state.begun[leg.id] !== undefined);
   return type.items.filter(
     (item) =>
+      isBegun(type.legs[place.get(item.leg)!]!, state) &&
+      // what was left undone when a later leg was begun is behind, unless it has moved something
+      (place.get(item.leg)! >= latest || hasBegun(state, item)) &&
       (!item.byHandOnly || state.source === 'by-hand') &&
       (!short || item.leg !== shortened || short.has(item.id)) &&
       (item.when ?? []).every((when) => holdsFor(type, state, when)),
   );
+}
+
+type Leg = TypeFile['legs'][number];
+
+const isBegun = (leg: Leg, state: RunState): boolean => !leg.begins || state.begun[leg.id] !== undefined;
+
+const hasBegun = (state: RunState, item: Item): boolean =>
+  itemState(state, item.id).status !== 'todo' || (state.stages[item.id]?.length ?? 0) > 0;
+
+/** The legs that may be begun now: after the list is done the next of them, once one was begun any that follows it. */
+export function legsAhead(type: TypeFile, state: RunState): readonly Leg[] {
+  const latest = type.legs.findLastIndex((leg) => state.begun[leg.id] !== undefined);
+  return type.legs.filter((leg, i) => leg.begins && i > latest);
+}
+
+/** Whether the last leg of all, the way back to a quiet aircraft, has been begun. */
+export function isShuttingDown(type: TypeFile, state: RunState): boolean {
+  const last = type.legs[type.legs.length - 1]!;
+  return last.begins !== undefined && state.begun[last.id] !== undefined;
 }
 
 /** The list that is being worked: the procedure, or the abort's own actions. */

@@ -1,6 +1,6 @@
 import type { Item, TypeFile } from '../aircraft/index.ts';
-import { isBackground, isReachable, procedureOf, stillOpen, wayOf, workingList } from './list.ts';
-import { itemState, type RunState } from './state.ts';
+import { isBackground, isReachable, isShuttingDown, procedureOf, stillOpen, wayOf, workingList } from './list.ts';
+import { itemState, type Outcome, type RunState } from './state.ts';
 
 const isTodo = (state: RunState, item: Item): boolean => itemState(state, item.id).status === 'todo';
 
@@ -126,7 +126,9 @@ export function passage(type: TypeFile, state: RunState): LegState[] {
   const unsettled = (i: Item): boolean => isTodo(state, i) || itemState(state, i.id).status === 'fault';
   const present = (state.abort ? null : presentItem(type, state)) ?? list.find(unsettled);
   const legs = type.legs.filter((leg) => list.some((i) => i.leg === leg.id));
-  const at = state.outcome === 'ready' ? legs.length : legs.findIndex((l) => l.id === present?.leg);
+  const flying = legs.findLastIndex((l) => state.begun[l.id] !== undefined);
+  const over = state.outcome === 'ready' || state.outcome === 'shut-down';
+  const at = over ? legs.length : present ? legs.findIndex((l) => l.id === present.leg) : flying;
   return legs.map(({ id, label }, i) => ({ id, label, status: i < at ? 'done' : i === at ? 'now' : 'ahead' }));
 }
 
@@ -166,4 +168,12 @@ export function legSpans(type: TypeFile, state: RunState, end_s: number): LegSpa
   }
   if (state.abort && end_s > from_s) spans.push({ id: 'abort', label: 'Abort', from_s, to_s: end_s });
   return spans;
+}
+
+/** How this run would be closed now: shut down, ready for lift, after its abort, or given up before. */
+export function closingOutcome(type: TypeFile, state: RunState): Outcome {
+  if (state.abort) return 'aborted';
+  const finished = isFinished(type, state);
+  if (isShuttingDown(type, state)) return finished ? 'shut-down' : 'given-up';
+  return finished || Object.keys(state.begun).length > 0 ? 'ready' : 'given-up';
 }

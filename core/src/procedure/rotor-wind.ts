@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { TypeFile } from '../aircraft/index.ts';
+import type { Item, TypeFile } from '../aircraft/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
 import { rotorWindLimit, type RotorWind, type Wind } from '../weather/index.ts';
 import type { BriefRecord } from './entries.ts';
@@ -29,10 +29,15 @@ export interface RotorWindNow {
 }
 
 /**
- * May the rotor be started in this wind? The limit of every quadrant that it may come from, with the gust. Where the
+ * May the rotor be started, or stopped, in this wind? The limit of every quadrant that it may come from, with the gust. Where the
  * heading or the variation of the place is not known, the lowest limit of all quadrants.
  */
-export function rotorWindNow(type: TypeFile, brief: BriefRecord | null, now: WindNow | null): RotorWindNow {
+export function rotorWindNow(
+  type: TypeFile,
+  brief: BriefRecord | null,
+  now: WindNow | null,
+  phase: 'start' | 'stop' = 'start',
+): RotorWindNow {
   if (now && now.gust_kt !== null && now.gust_kt < now.speed_kt)
     return { verdict: 'UNKNOWN', words: 'the gust is below the wind; enter both again', wind_kt: null };
   if (!now) return { verdict: 'UNKNOWN', words: 'no wind entered', wind_kt: null };
@@ -53,7 +58,7 @@ export function rotorWindNow(type: TypeFile, brief: BriefRecord | null, now: Win
   const judged = attempt(() =>
     rotorWindLimit({
       wind,
-      phase: 'start',
+      phase,
       limits: type.wind.rotor_kt,
       heading_deg: heading_deg ?? 0,
       heading_ref: 'mag',
@@ -70,3 +75,9 @@ export function rotorWindNow(type: TypeFile, brief: BriefRecord | null, now: Win
 }
 
 const SIDES = { HEAD: 'from ahead', RIGHT: 'from the right', TAIL: 'from behind', LEFT: 'from the left' } as const;
+
+/** Which limit a check of the wind is held against; null for an item that judges no wind. */
+export function windPhaseOf(item: Item): 'start' | 'stop' | null {
+  if (item.kind !== 'check' || !item.judges || item.judges === 'power') return null;
+  return item.judges === 'rotor-wind-stop' ? 'stop' : 'start';
+}

@@ -1,12 +1,11 @@
 import { type Item, Sensed, type TypeFile } from '../aircraft/index.ts';
 import type { CheckSnapshot } from '../checks/index.ts';
-import type { LearnedLoad } from '../electrical/index.ts';
 import type { WatchEvent } from '../watch/index.ts';
-import { CheckDesk } from './check-desk.ts';
+import { CheckDesk, type Learned, NOTHING_LEARNED } from './check-desk.ts';
 import type { Payload } from './entries.ts';
 import { conditionOf, readItem } from './reading.ts';
-import { type OpenLoop, procedureOf, stillOpen } from './list.ts';
-import { meanwhileItems, presentItem } from './plan.ts';
+import { legsAhead, type OpenLoop, procedureOf, stillOpen } from './list.ts';
+import { isFinished, meanwhileItems, presentItem } from './plan.ts';
 import { itemState, type RunState } from './state.ts';
 
 /**
@@ -20,10 +19,10 @@ export class Runner {
   private readonly checks: CheckDesk;
   private looked: { state: RunState; present: Item | null; candidates: Item[]; open: OpenLoop[] } | null = null;
 
-  /** @param loads what each load of this tail drew before */
-  constructor(type: TypeFile, loads: Readonly<Record<string, LearnedLoad>> = {}) {
+  /** @param learned what the tail's own past says */
+  constructor(type: TypeFile, learned: Learned = NOTHING_LEARNED) {
     this.type = type;
-    this.checks = new CheckDesk(type, loads);
+    this.checks = new CheckDesk(type, learned);
   }
 
   /** One frame, every frame: checks are measured at the rate of the line. @returns true when `observe` should look at once */
@@ -40,6 +39,8 @@ export class Runner {
   observe(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
     const { present, candidates, open } = this.lookAt(state);
     const out = this.checks.observe(t_s, { present, open }, values, state);
+    const leg = this.begins(t_s, values, state);
+    if (leg) out.push({ kind: 'leg-begun', leg, how: 'sensed' });
     for (const item of candidates) {
       if (item.kind !== 'set' && item.kind !== 'wait') continue;
       if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
@@ -63,6 +64,19 @@ export class Runner {
       });
     }
     return out;
+  }
+
+  /** The next leg after getting ready, when it is seen to begin: the lift once everything before is done, then the rest. */
+  private begins(t_s: number, values: ArrayLike<number>, state: RunState): string | null {
+    if (state.status !== 'open' || state.abort) return null;
+    const [next] = legsAhead(this.type, state);
+    const lifted = Object.keys(state.begun).length > 0;
+    if (!next || this.announced.has(`leg/${next.id}`) || !(lifted || isFinished(this.type, state))) return null;
+    const sensed = this.sensed.get(`leg/${next.id}`) ?? new Sensed(next.begins!, this.type.channels);
+    this.sensed.set(`leg/${next.id}`, sensed);
+    if (sensed.update(t_s, values) !== true) return null;
+    this.announced.add(`leg/${next.id}`);
+    return next.id;
   }
 
   /** What can be settled in this state; looked up anew only when the journal has grown. */

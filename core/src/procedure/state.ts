@@ -27,9 +27,12 @@ export interface Measured {
 /** The two lines before an interruption are looked at again. */
 const SEEN_AGAIN = 2;
 
+/** How a run was closed. */
+export type Outcome = 'ready' | 'shut-down' | 'aborted' | 'given-up';
+
 export interface RunState {
   status: 'not-begun' | 'open' | 'closed';
-  outcome: 'ready' | 'aborted' | 'given-up' | null;
+  outcome: Outcome | null;
   /** where its readings come from, null before it was opened */
   source: 'stand-in' | 'device' | 'simulated' | 'by-hand' | null;
   items: Readonly<Record<string, ItemState>>;
@@ -54,7 +57,11 @@ export interface RunState {
   startState: { state: string; words: string; t_s: number } | null;
   starterAt_s: number | null;
   phase: string;
+  /** when each phase began, in order */
+  phases: readonly { t_s: number; phase: string }[];
   lastCue: { t_s: number; severity: 'call' | 'caution' | 'warning'; text: string } | null;
+  /** legs that are not part of getting ready, once they were begun: when */
+  begun: Readonly<Record<string, number>>;
   marks: number;
   lastSeq: number;
   lastUndoable: string | null;
@@ -92,7 +99,9 @@ export function reduceRun(entries: readonly Entry[]): RunState {
     startState: null,
     starterAt_s: null,
     phase: 'off',
+    phases: [],
     lastCue: null,
+    begun: {},
     marks: 0,
     lastSeq: 0,
     lastUndoable: null,
@@ -112,6 +121,7 @@ type Mutable = { -readonly [K in keyof RunState]: RunState[K] } & {
   decisions: Record<string, string>;
   challenged: Record<string, true>;
   flowed: Record<string, number>;
+  begun: Record<string, number>;
 };
 
 function apply(state: Mutable, entry: Entry): void {
@@ -253,11 +263,17 @@ function apply(state: Mutable, entry: Entry): void {
       return;
     case 'phase':
       state.phase = entry.phase;
+      state.phases = [...state.phases, { t_s: entry.t, phase: entry.phase }];
       return;
     case 'closed':
       state.status = 'closed';
       state.outcome = entry.outcome;
       return;
+    case 'leg-begun':
+      state.begun[entry.leg] ??= entry.t;
+      state.chosen = null;
+      return;
+    case 'rating':
     case 'undone':
     case 'note':
     case 'start-done':

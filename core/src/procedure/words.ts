@@ -11,8 +11,19 @@ export interface EntryWords {
 
 const OUTCOMES = {
   ready: 'Closed, ready for lift',
+  'shut-down': 'Closed, shut down',
   aborted: 'Closed after the abort',
   'given-up': 'Closed, given up',
+} as const;
+
+const RATINGS = {
+  PERIOD_START: 'use begins',
+  PERIOD_END: 'use ends',
+  PERIOD_EXPIRED: 'longer than permitted',
+  NO_PERIODS_LEFT: 'no use was left',
+  OVER_MAXIMUM: 'above the maximum',
+  GAP_ESTIMATED: 'data lost while it was in use: booked as if it went on',
+  GAP_BLIND: 'data lost: what was used then is not known',
 } as const;
 
 /** One journal entry as a person would tell it. @returns null for what only the program needs */
@@ -78,6 +89,12 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       const words = `${entry.duration_s.toFixed(1)} s past ${entry.edge} ${channel?.unit ?? ''}, to ${entry.peak.toFixed(channel?.decimals ?? 0)}`;
       return { title: channel?.label ?? entry.channel, detail: words, stands: entry.expired };
     }
+    case 'leg-begun': {
+      const leg = type.legs.find((l) => l.id === entry.leg);
+      return plain(leg?.label ?? entry.leg, entry.how === 'sensed' ? 'seen to begin' : 'begun by the pilot');
+    }
+    case 'rating':
+      return { title: `${entry.label}, engine ${entry.engine}`, detail: RATINGS[entry.event], stands: entry.event !== 'PERIOD_END' }; // prettier-ignore
     case 'closed':
       return plain(OUTCOMES[entry.outcome]);
     case 'challenged':

@@ -27,6 +27,8 @@ export interface RatingNow {
   label: string;
   inUse: boolean;
   booked_s: number;
+  /** how many uses it has cost */
+  uses: number;
   remaining_s: number;
   /** null where any number is permitted */
   periods_remaining: number | null;
@@ -115,6 +117,7 @@ export class RatingBooks {
           label,
           inUse: inUse === balance.id,
           booked_s: balance.total_booked_s,
+          uses: balance.periods_charged,
           remaining_s: balance.remaining_s,
           periods_remaining: balance.periods_remaining,
           maintenance: balance.maintenance_required,

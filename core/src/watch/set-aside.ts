@@ -18,7 +18,9 @@ export class SetAside {
 
   /** @returns true when it has come into force, or been set aside, with this frame */
   update(t_s: number, values: ArrayLike<number>): boolean {
-    const out = values[this.index]! > this.spec.above;
+    const { above = Infinity, below = -Infinity } = this.spec;
+    const v = values[this.index]!;
+    const out = v > above || v < below;
     if (out) this.until_s = t_s + this.spec.andFor_s;
     const aside = out || t_s < this.until_s;
     const changed = aside !== this.aside;
@@ -28,6 +30,7 @@ export class SetAside {
 
   /** A replay must look closer when the switch moves. */
   guard(): Guard {
-    return { index: this.index, low: -Infinity, high: this.spec.above };
+    const { above = Infinity, below = -Infinity } = this.spec;
+    return { index: this.index, low: below, high: above };
   }
 }

@@ -42,7 +42,7 @@ describe('what changed between two versions', () => {
     const places = diffTypes(older, typeOf('T2')).map((c) => c.path[0]);
     expect(new Set(places)).toEqual(
       new Set(
-        'choices items limits equipment briefGoodFor_min captions aborts channels startWatches runUpWatch standIn transducers'.split(
+        'choices items limits equipment briefGoodFor_min captions aborts channels startWatches runUpWatch standIn transducers legs performance ratings'.split(
           ' ',
         ),
       ),

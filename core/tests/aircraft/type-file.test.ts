@@ -88,7 +88,7 @@ describe('the type file', () => {
             const sensed = new Sensed(condition, type.channels);
             const frame = frameFor(type, condition, wanted);
             sensed.update(0, frame);
-            expect(sensed.update(100, frame), `${item.id} ${JSON.stringify(condition)}`).toBe(wanted);
+            expect(sensed.update(300, frame), `${item.id} ${JSON.stringify(condition)}`).toBe(wanted);
           }
           expect(sayCondition(condition, type.channels)).not.toMatch(/undefined|NaN|\?/);
         }

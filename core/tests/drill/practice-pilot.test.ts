@@ -12,7 +12,7 @@ test('the same seed flies the same run to the last byte, another seed another', 
 });
 
 /** conditions under which the engine starts, and a check of the run-up finds what is wrong */
-const FOUND_BY_CHECKS = ['hydraulics-lost', 'load-missing', 'load-doubled'];
+const FOUND_BY_CHECKS = ['hydraulics-lost', 'load-missing', 'load-doubled', 'bearing-drags', 'worn-turbine'];
 
 test('every stand-in condition ends by itself: ready when it is good, aborted with its actions worked when it is not', () => {
   for (const preset of skerry.standIn.filter((p) => !FOUND_BY_CHECKS.includes(p.id))) {

@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest';
-import { poweredOf } from '@rouse/core/brief';
 import { AFTER_FAILURE, oeiRequiredRating, OEI_RATINGS, oneEngineBoard, type OeiRatingId } from '@rouse/core/power';
-import type { SimulatorParameters } from '@rouse/core/aircraft';
+import { poweredOf, type SimulatorParameters } from '@rouse/core/aircraft';
 import { flyEngineFailure } from '@rouse/core/simulator';
 import { typeOf } from '../fleet.ts';
 

@@ -39,9 +39,14 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
   test('can be worked to its end in every way of working', () => {
     for (const ways of [{}, ...waysToTry(type)]) {
       const hand = new Hand(type, ways);
-      for (let i = 0; i < 200 && presentItem(type, hand.state); i++) hand.settle(presentItem(type, hand.state)!);
+      hand.settleAll();
       expect(isFinished(type, hand.state), JSON.stringify(ways)).toBe(true);
-      expect(hand.wants({ kind: 'closed', outcome: 'ready' })).toBe(true);
+      for (const leg of ['hover', 'shut-down']) {
+        expect(hand.wants({ kind: 'leg-begun', leg, how: 'declared' })).toBe(true);
+        hand.settleAll();
+        expect(isFinished(type, hand.state), `${leg} ${JSON.stringify(ways)}`).toBe(true);
+      }
+      expect(hand.wants({ kind: 'closed', outcome: 'shut-down' })).toBe(true);
     }
   });
 
@@ -52,7 +57,9 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
       for (const decided of [[], ...answers]) {
         const decisions = decided.length ? { [decided[0]!]: decided[1]! } : {};
         for (const source of ['stand-in', 'by-hand'] as const)
-          for (const item of procedureOf(type, { ...reduceRun([]), source, ways, decisions })) reached.add(item.id);
+          for (const begun of [{ hover: 1 }, { hover: 1, 'shut-down': 2 }, {}])
+            for (const item of procedureOf(type, { ...reduceRun([]), source, ways, decisions, begun }))
+              reached.add(item.id);
       }
     expect(type.items.filter((i) => !reached.has(i.id)).map((i) => i.id)).toEqual([]);
   });
@@ -184,6 +191,8 @@ describe('the kinds of item', () => {
     for (const type of fleet)
       for (const item of type.items) {
         const hand = new Hand(type);
+        const leg = type.legs.find((l) => l.id === item.leg)!;
+        if (leg.begins) hand.write({ kind: 'leg-begun', leg: leg.id, how: 'declared' });
         hand.write({ kind: 'item-fault', item: item.id, note: 'failed' });
         expect(noGoFaults(type, hand.state).length === 1 || item.failure !== 'no-go' || item.when !== undefined).toBe(
           true,

@@ -1,8 +1,8 @@
-import type { ExceedanceEntry } from '@rouse/core/procedure';
+import type { HeldEntry } from '@rouse/core/procedure';
 import type { Tx } from './pool.ts';
 
-/** Keeps an exceedance that used up its allowance, open until a named engineer releases it. */
-export async function insertExceedance(tx: Tx, aircraftId: string, entry: ExceedanceEntry): Promise<void> {
+/** Keeps an exceedance that used up its allowance, or a rating whose use costs an inspection, open until a named engineer releases it. */
+export async function insertExceedance(tx: Tx, aircraftId: string, entry: HeldEntry): Promise<void> {
   await tx.query(
     'INSERT INTO exceedance (operator_id, run_id, seq, aircraft_id, at, record) VALUES ($1, $2, $3, $4, $5, $6)',
     [tx.operatorId, entry.run, entry.seq, aircraftId, entry.at, JSON.stringify(entry)],
@@ -10,8 +10,8 @@ export async function insertExceedance(tx: Tx, aircraftId: string, entry: Exceed
 }
 
 /** What still stops the next start of an aircraft, the oldest first. */
-export async function listOpenExceedances(tx: Tx, aircraftId: string): Promise<ExceedanceEntry[]> {
-  const { rows } = await tx.query<{ record: ExceedanceEntry }>(
+export async function listOpenExceedances(tx: Tx, aircraftId: string): Promise<HeldEntry[]> {
+  const { rows } = await tx.query<{ record: HeldEntry }>(
     `SELECT record FROM exceedance
       WHERE operator_id = $1 AND aircraft_id = $2 AND released_at IS NULL ORDER BY at, seq`,
     [tx.operatorId, aircraftId],

@@ -1,3 +1,4 @@
+import type { Outcome } from '@rouse/core/procedure';
 import { Refusal } from '../errors.ts';
 import type { Tx } from './pool.ts';
 
@@ -15,7 +16,7 @@ export interface RunRow {
   source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
   conditions: string;
   closedAt: Date | null;
-  outcome: 'ready' | 'aborted' | 'given-up' | null;
+  outcome: Outcome | null;
 }
 
 const SELECT = `

@@ -1,6 +1,7 @@
 import {
   acceptFromPilot,
   chainEntries,
+  costsInspection,
   type Entry,
   type Payload,
   reduceRun,
@@ -122,6 +123,8 @@ export class Journal {
       if (entries.length) await insertEntries(tx, this.run.runMonth, entries);
       for (const entry of entries) {
         if (entry.kind === 'exceedance' && entry.expired && entry.severity === 'warning')
+          await insertExceedance(tx, this.run.aircraftId, entry);
+        if (entry.kind === 'rating' && costsInspection(this.type, entry))
           await insertExceedance(tx, this.run.aircraftId, entry);
         if (entry.kind === 'measured') await insertCheck(tx, this.run.aircraftId, new Date(entry.at), entry);
         if (entry.kind === 'closed') await closeRun(tx, this.run.runId, new Date(at_ms), entry.outcome);

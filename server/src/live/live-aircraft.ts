@@ -1,8 +1,20 @@
 import { isWatched, type TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
-import { featuresOf, learnLoads, type PastCheck } from '@rouse/core/health';
-import { type BriefRecord, type Entry, type Payload, Runner, pastWaitsOf } from '@rouse/core/procedure';
+import { featuresOf, learnHoverOffset, learnLoads, type PastCheck } from '@rouse/core/health';
+import {
+  type BriefRecord,
+  chartLimitsOf,
+  entriesOfRating,
+  type Entry,
+  pastWaitsOf,
+  type Payload,
+  reduceRun,
+  Runner,
+  type RunState,
+} from '@rouse/core/procedure';
+import { RatingBooks, type RatingEvent } from '@rouse/core/ratings';
+import { bookingOf } from '@rouse/core/shutdown';
 import {
   type Corridors,
   learnCorridor,
@@ -22,8 +34,10 @@ import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
+import { insertBooking } from '../db/bookings.ts';
 import { type Clock, Journal } from './journal.ts';
 import type { Pages } from './pages.ts';
+import { isBooked, isWritten, replayRatings } from './recovery.ts';
 import { TraceStore } from './trace-store.ts';
 
 const OBSERVE_EVERY_FRAMES = 5;
@@ -37,6 +51,7 @@ interface OpenRun {
   /** null for a type that is timed by hand */
   watch: Watch | null;
   runner: Runner;
+  ratings: RatingBooks;
   store: TraceStore;
 }
 
@@ -72,6 +87,7 @@ export class LiveAircraft {
   private frames = 0;
   private badLines = 0;
   private readonly events: WatchEvent[] = [];
+  private readonly ratingEvents: RatingEvent[] = [];
   private readonly timer: NodeJS.Timeout;
 
   constructor(deps: LiveDeps, aircraft: AircraftRow, type: TypeFile) {
@@ -119,6 +135,8 @@ export class LiveAircraft {
       const open = this.assemble(row, entries, corridors, await this.pastChecks(tx, row.openedAt));
       this.events.length = 0;
       open.watch?.replay(trace);
+      replayRatings(open.ratings, trace);
+      const unwritten = this.ratingEvents.splice(0).filter((event) => !isBooked(event, entries));
       this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
       // a run that was hurried before goes on from its own clock
       open.journal.ahead_ms = Math.max(0, (this.lastT_s - open.journal.runClock()) * 1000);
@@ -129,6 +147,8 @@ export class LiveAircraft {
         'open run taken up',
       );
       if (missed.length) this.record(missed);
+      this.ratingEvents.push(...unwritten);
+      this.recordRatings(open);
     });
   }
 
@@ -175,6 +195,8 @@ export class LiveAircraft {
       },
       { by, t_s: 0, payload: { kind: 'briefed', brief } },
     ]);
+    // the ledger of a piston takes its limits from the chart of the day
+    open.ratings = this.booksOf(open.journal.state);
     this.open = open;
     return runId;
   }
@@ -209,9 +231,11 @@ export class LiveAircraft {
     const { values } = this.reader;
     open.store.push(t_s, values);
     open.watch?.step(t_s, values);
+    open.ratings.step(t_s, values);
     packFrame(this.frame, t_s, this.reader.t_s, values);
     this.deps.pages.sendFrame(open.row.runId, this.frame);
     if (this.events.length) this.record(this.events.splice(0));
+    if (this.ratingEvents.length) this.recordRatings(open);
     if (open.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0) {
       this.write(open, open.runner.observe(t_s, values, open.journal.state), t_s);
     }
@@ -240,7 +264,9 @@ export class LiveAircraft {
     await asOperator(this.deps.pool, this.deps.operatorId, async (tx) => {
       const trace = await getTrace(tx, open.row, this.type.channels);
       const waits = pastWaitsOf(this.type, entries, trace, state.brief?.oat_C ?? null);
-      await insertWaits(tx, open.row, new Date(this.deps.clock.now()), waits);
+      const now = new Date(this.deps.clock.now());
+      await insertWaits(tx, open.row, now, waits);
+      await insertBooking(tx, open.row, now, bookingOf(this.type, entries, open.ratings.now()));
     });
     // closed before an engine stood still: its figures are those seen so far
     const ended = (open.watch?.starts ?? [])
@@ -276,7 +302,11 @@ export class LiveAircraft {
         isWatched(this.type) && row.source !== 'by-hand'
           ? new Watch(this.type, corridors, (event) => this.events.push(event))
           : null,
-      runner: new Runner(this.type, learnLoads(this.type, past)),
+      runner: new Runner(this.type, {
+        loads: learnLoads(this.type, past),
+        hoverOffset_pct: learnHoverOffset(past),
+      }),
+      ratings: this.booksOf(reduceRun(entries)),
       store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
         log.error(error, 'frames not stored; kept and tried again'),
       ),
@@ -337,6 +367,14 @@ export class LiveAircraft {
     });
   }
 
+  private booksOf(state: RunState): RatingBooks {
+    return new RatingBooks(this.type, chartLimitsOf(this.type, state), (event) => this.ratingEvents.push(event));
+  }
+
+  private recordRatings(open: OpenRun): void {
+    for (const event of this.ratingEvents.splice(0)) this.write(open, entriesOfRating(event), event.t_s);
+  }
+
   private write(open: OpenRun, payloads: Payload[], t_s: number): void {
     if (payloads.length === 0) return;
     open.journal
@@ -359,27 +397,7 @@ export class LiveAircraft {
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
       watch: open.watch && snapshotOf(open.watch, this.type),
       check: open.runner.check(),
+      ratings: open.ratings.now(),
     });
   }
-}
-
-/** a journalled time is rounded to the millisecond, a replayed one is not */
-const SAME_MOMENT_S = 0.01;
-
-/** Whether the journal holds what this replayed event says. */
-function isWritten(event: WatchEvent, entries: readonly Entry[]): boolean {
-  if (event.kind === 'abort') return entries.some((e) => e.kind === 'abort');
-  return entries.some((e) => {
-    if (Math.abs(e.t - event.t_s) > SAME_MOMENT_S) return false;
-    switch (event.kind) {
-      case 'state':
-        return e.kind === 'start-state' && e.state === event.state;
-      case 'cue':
-        return e.kind === 'cue' && e.code === event.code;
-      case 'exceedance':
-        return e.kind === 'exceedance' && e.limit === event.exceedance.limit && e.band === event.exceedance.band;
-      default:
-        return e.kind === event.kind;
-    }
-  });
 }

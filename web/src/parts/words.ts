@@ -22,7 +22,12 @@ export function clockTime(at: Date): string {
   return at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }
 
-const OUTCOMES = { ready: 'Ready for lift', aborted: 'Start aborted', 'given-up': 'Given up' } as const;
+const OUTCOMES = {
+  ready: 'Ready for lift',
+  'shut-down': 'Shut down',
+  aborted: 'Start aborted',
+  'given-up': 'Given up',
+} as const;
 
 export function outcomeInWords(outcome: keyof typeof OUTCOMES | null): string {
   return outcome === null ? 'Open' : OUTCOMES[outcome];

@@ -106,6 +106,7 @@ export function useReplay(type: TypeFile): ReplayControls {
               t_s: message.t_s,
               source: 'live',
               quality: null,
+              ratings: [],
               storedTo_s: null,
               pace: 1,
               check: null,

@@ -1,5 +1,5 @@
 import { type Item, stagesOf } from '@rouse/core/aircraft';
-import { ruledAnswer, stagesDone } from '@rouse/core/procedure';
+import { ruledAnswer, stagesDone, windPhaseOf } from '@rouse/core/procedure';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
@@ -100,7 +100,7 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
         </Points>
       );
     case 'check':
-      if (item.judges) return <RotorWindAnswer key={key} followed={followed} item={item} />;
+      if (windPhaseOf(item)) return <RotorWindAnswer key={key} followed={followed} item={item} />;
       return item.reads ? (
         <NumberAnswer key={key} followed={followed} item={item} quantity={item.reads} />
       ) : item.expect ? (
@@ -125,7 +125,7 @@ export function isTapped(item: Item, source: FollowedRun['detail']['source']): b
 
 /** Whether the answer has a button of its own, so that the card needs none for "seen". */
 export function answersItself(item: Item): boolean {
-  if (item.kind === 'check' && item.judges) return true;
+  if (windPhaseOf(item)) return true;
   return item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare' || isNumber(item);
 }
 

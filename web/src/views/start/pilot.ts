@@ -1,6 +1,6 @@
 import { stagesOf } from '@rouse/core/aircraft';
 import {
-  isFinished,
+  closingOutcome,
   itemState,
   offeredItems,
   type Payload,
@@ -11,6 +11,7 @@ import {
   stillOpen,
   twoCrewTurn,
   wasFlowed,
+  windPhaseOf,
   workingList,
 } from '@rouse/core/procedure';
 import { useMemo } from 'react';
@@ -142,7 +143,7 @@ function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
         restore.id,
         stagesOf(restore).findLastIndex((s) => s.restores === true),
       );
-    return { kind: 'closed', outcome: state.abort ? 'aborted' : isFinished(type, state) ? 'ready' : 'given-up' };
+    return { kind: 'closed', outcome: closingOutcome(type, state) };
   }
   const zone = presentFlow(type, state);
   if (zone) return { kind: 'zone-flowed', leg: zone.leg, zone: zone.zone };
@@ -153,7 +154,7 @@ function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
     const next = stagesOf(item)[at];
     return next && !next.expect ? stage(item.id, at) : null;
   }
-  if (item.kind === 'check' && item.judges) return null;
+  if (windPhaseOf(item)) return null;
   if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;
   return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
 }

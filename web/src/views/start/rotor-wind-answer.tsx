@@ -1,4 +1,4 @@
-import { briefedWind, rotorWindNow, type WindNow } from '@rouse/core/procedure';
+import { briefedWind, rotorWindNow, windPhaseOf, type WindNow } from '@rouse/core/procedure';
 import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../../parts/button.tsx';
@@ -29,7 +29,8 @@ export function RotorWindAnswer({ followed: { type, state }, item }: AnswerProps
   );
   const [wrong, setWrong] = useState('');
   const entered = read(text);
-  const judged = typeof entered === 'string' ? null : rotorWindNow(type, state.brief, entered);
+  const judged =
+    typeof entered === 'string' ? null : rotorWindNow(type, state.brief, entered, windPhaseOf(item) ?? 'start');
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     if (typeof entered === 'string') return setWrong(entered);

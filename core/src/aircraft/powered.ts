@@ -1,5 +1,5 @@
-import type { TypeFile } from '../aircraft/index.ts';
 import type { PistonAircraft, PoweredAircraft } from '../power/index.ts';
+import type { TypeFile } from './type-file.ts';
 
 /** A turbine type as the power calculators take it; null for a piston type. */
 export function poweredOf({ performance, loading, engines }: TypeFile): PoweredAircraft | null {
