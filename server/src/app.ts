@@ -9,6 +9,7 @@ import type { Logger } from 'pino';
 import { ERRORS, Refusal } from './errors.ts';
 import { ownOriginOnly } from './origin.ts';
 import { briefRoutes } from './routes/brief.ts';
+import { practiceRoutes } from './routes/practice.ts';
 import { replayRoutes } from './routes/replay.ts';
 import { runRoutes } from './routes/runs.ts';
 import { todayRoutes } from './routes/today.ts';
@@ -33,6 +34,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     briefRoutes(deps),
     runRoutes(deps),
     replayRoutes(deps),
+    practiceRoutes(deps),
   );
   app.use('/api', (req) => {
     throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);

@@ -9,7 +9,8 @@ const today: Today = {
     {
       aircraft: 'a',
       tail: 'QV-SKY',
-      type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
+      booked: { starts: 0, running_s: 0, flight_s: 0 },
+    type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
       wired: true,
       standIn: { connected: true, preset: 'mild', line: CLEAN_LINE, presets: [] },
       pad: 'pad 2',

@@ -86,7 +86,13 @@ const watchSchema = z.strictObject({
   /** moments that a person taps where nothing senses them */
   moments: z.array(stageSchema).min(2).optional(),
 });
-const callSchema = z.strictObject({ ...itemBase, kind: z.literal('call'), say: z.string().min(1) });
+const callSchema = z.strictObject({
+  ...itemBase,
+  kind: z.literal('call'),
+  say: z.string().min(1),
+  /** not said while a line of the last look says otherwise */
+  judges: z.literal('final-scan').optional(),
+});
 const countSchema = z.strictObject({
   ...itemBase,
   kind: z.literal('count'),

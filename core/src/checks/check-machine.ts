@@ -11,7 +11,8 @@ import {
 import type { LearnedLoad } from '../electrical/index.ts';
 import { CheckRecord } from './check-record.ts';
 import type { Situation } from './situation.ts';
-import { type Taken, takeFigure } from './figures.ts';
+import { takeFigure } from './figures.ts';
+import type { Taken } from './taking.ts';
 import { type CheckVerdict, type FigureResult, judgeFigure, sayFigure } from './finding.ts';
 
 /** What a check found: numbers from the trace, each with the stretch that shows it. */

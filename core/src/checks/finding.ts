@@ -1,5 +1,5 @@
 import type { FigureSpec, Finding } from '../aircraft/index.ts';
-import type { Taken } from './figures.ts';
+import type { Taken } from './taking.ts';
 
 export type CheckVerdict = 'good' | 'fault' | 'unknown';
 

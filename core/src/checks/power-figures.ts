@@ -2,7 +2,7 @@ import { type FigureSpec, poweredOf } from '../aircraft/index.ts';
 import { assuranceMargin, type HoverCheck, hoverCheck } from '../power/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
 import { median } from '../statistics/index.ts';
-import type { Taken, Taking } from './figures.ts';
+import type { Taken, Taking } from './taking.ts';
 
 /** A steady reading: as many valid samples as this, s of them at most lost. */
 const FEWEST = 10;

@@ -3,6 +3,7 @@ import { type BriefContext, briefInputSchema } from '../brief/index.ts';
 import { payloadSchema, type Entry, type Outcome, type PastWait } from '../procedure/index.ts';
 import { lineSchema, paceSchema, type StandInLine } from './stand-in.ts';
 import type { Compared, UsualFigure } from '../health/index.ts';
+import type { Booking } from '../shutdown/index.ts';
 import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
 import type { Corridor } from '../watch/index.ts';
 
@@ -25,6 +26,27 @@ const header = z.string().min(1).max(20_000);
 export const mappingKeySchema = z.strictObject({ header });
 export const keptMappingSchema = z.strictObject({ header, mapping: csvMappingSchema });
 export const hurrySchema = z.strictObject({ run: z.uuid(), times: paceSchema });
+/** One practice flight on the simulator: what was practised, and its figures. Never part of an aircraft's record. */
+export const practiceSchema = z.strictObject({
+  type: z.string().min(1).max(20),
+  exercise: z.enum(['training', 'failure']),
+  result: z.strictObject({
+    lasted_s: z.number().nonnegative(),
+    height_lost_m: z.number(),
+    nr_least_pct: z.number(),
+    mass_kg: z.number().positive(),
+    oat_C: z.number(),
+    failed_at_s: z.number().nullable(),
+    ratings: z.array(z.strictObject({ label: z.string(), booked_s: z.number(), uses: z.int() })).max(12),
+    ended: z.enum(['landed', 'flown-away', 'hard', 'stopped']),
+  }),
+});
+export type Practice = z.infer<typeof practiceSchema>;
+export interface PracticeRow extends Practice {
+  id: string;
+  at: string;
+}
+export const beginSchema = z.strictObject({ run: z.uuid(), leg: z.string().min(1) });
 export const moveSchema = z.strictObject({ run: z.uuid(), item: z.string().min(1) });
 
 export interface RunSummary {
@@ -51,6 +73,8 @@ export interface AircraftToday {
   /** null for a type whose starts are timed by hand */
   goodStarts: number | null;
   recent: RunSummary[];
+  /** what its runs have booked: starts and running of all engines together */
+  booked: { starts: number; running_s: number; flight_s: number };
 }
 
 export interface StandInState {
@@ -102,6 +126,8 @@ export interface Debrief {
   /** usual water by start watch */
   corridors: Record<string, Wire<Corridor> | null>;
   chain: { entries: number; intact: boolean };
+  /** what the run added to the books; null while it is open */
+  booking: Booking | null;
 }
 
 /** The context of a brief, its type by name. */

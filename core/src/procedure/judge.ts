@@ -4,6 +4,7 @@ import type { BriefRecord, Payload } from './entries.ts';
 import { isReachable, isShuttingDown, legsAhead, stagesDone, stillOpen, workingList } from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
 import { conditionOf, readCondition, type Reading, readItem, readTyped } from './reading.ts';
+import { finalScan, notReadyBecause } from './final-scan.ts';
 import { powerNow, sayPower } from './power-now.ts';
 import { predictedHover } from './predicted-hover.ts';
 import { briefedWind, rotorWindNow, windPhaseOf } from './rotor-wind.ts';
@@ -237,6 +238,12 @@ function acceptDone(
       if (item.judges) return acceptRotorWind(type, state, item, wanted, done);
       if (item.reads) return acceptNumber(state, item, item.reads, null, wanted.value, done);
       break;
+    case 'call': {
+      if (item.judges !== 'final-scan') break;
+      const line = notReadyBecause(finalScan(type, state, values, state.phases.at(-1)?.t_s ?? 0));
+      if (line) return refuse('not-so', `${item.challenge}: not yet. ${line.label}: ${line.words}`);
+      break;
+    }
     case 'hold': {
       const held_s = wanted.value ?? 0;
       const asked_s = holdSeconds(item, state.brief?.oat_C ?? null);

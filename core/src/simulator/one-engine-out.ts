@@ -9,6 +9,9 @@ const FALLING_pct_s = -4;
 /** How far above a value counts as above it. */
 const OVER = { tq: 0.4, ng: 0.15, tot: 4 } as const;
 
+/** Overridden, the limiter is out of the way: pump, air flow and acceleration schedule are what is left. */
+const NO_LIMIT: LimitSet = { tq: 250, tot: 1200, ng: 115 };
+
 interface Sensed {
   ngA_pct: number;
   tot_C: number;
@@ -44,7 +47,10 @@ export class OneEngineOut {
     if (controls.flight)
       for (let own = 0; own < 2; own++)
         if (this.lost < 0 && this.hasFailed(1 - own, controls, units, sensed)) this.lost = 1 - own;
-    const rating = p.ratings[controls.rating === '2min' || controls.rating === 'cont' ? controls.rating : '30s'];
+    const rating =
+      controls.rating === 'override'
+        ? NO_LIMIT
+        : p.ratings[controls.rating === '2min' || controls.rating === 'cont' ? controls.rating : '30s'];
     this.limits[0] = this.limits[1] = p.limits_to;
     if (!controls.training) this.trainingCancelled = false;
     else if (nr_pct < p.training_exit_nr_pct || this.lost >= 0) this.trainingCancelled = true;
@@ -53,7 +59,9 @@ export class OneEngineOut {
       this.limits[own] = rating;
       this.count(sensed[own]!, dt_s);
     } else if (controls.training && !this.trainingCancelled) {
-      this.training.tq = 0.98 * 0.5 * rating.tq;
+      // training never runs on more than a limit gives
+      const shared = controls.rating === 'override' ? p.ratings['30s'] : rating;
+      this.training.tq = 0.98 * 0.5 * shared.tq;
       this.training.tot = p.limits_to.tot;
       this.training.ng = p.limits_to.ng;
       this.limits[0] = this.limits[1] = this.training;

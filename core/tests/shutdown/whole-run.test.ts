@@ -83,11 +83,13 @@ describe.each(fleet.map((t) => [t.id] as const))('%s from cold to quiet', (id) =
     expect(booking.rotorCycles).toBe(1);
   });
 
-  if (!isPiston(type.simulator!))
-    test('the hover is what was predicted within 2 % of torque, and the engines pass their assurance', () => {
+  test.runIf(!isPiston(type.simulator!))(
+    'the hover is what was predicted within 2 % of torque, and the engines pass their assurance',
+    () => {
       expect(Math.abs(figure(found['hover-check'], 'difference'))).toBeLessThan(2);
       for (const f of found['power-assurance']!.figures) expect(f.value!, f.label).toBeGreaterThan(0);
-    });
+    },
+  );
 });
 
 describe('what is wrong has its name', () => {

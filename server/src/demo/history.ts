@@ -2,9 +2,12 @@ import { isPiston, type WatchedType } from '@rouse/core/aircraft';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { featuresOf } from '@rouse/core/health';
-import { type BriefRecord, chainEntries, pastWaitsOf, reduceRun } from '@rouse/core/procedure';
+import { type BriefRecord, chainEntries, chartLimitsOf, pastWaitsOf, reduceRun } from '@rouse/core/procedure';
+import { RatingBooks } from '@rouse/core/ratings';
+import { bookingOf } from '@rouse/core/shutdown';
 import { type Conditions, NormalSource, type PistonConditions } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
+import { insertBooking } from '../db/bookings.ts';
 import { insertCheck } from '../db/checks.ts';
 import { insertEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
@@ -12,12 +15,15 @@ import type { Tx } from '../db/pool.ts';
 import { closeRun, insertRun, monthOf } from '../db/runs.ts';
 import { insertChunk } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
+import { replayRatings } from '../live/recovery.ts';
 import { DEMO, PADS } from './identity.ts';
 
 const DAY_MS = 86_400_000;
 const PAD_M = 19;
 const SEED = 20_251_125;
 const FT_M = 0.3048;
+/** how many of the latest runs go on over hover and shut-down */
+const FLOWN_THROUGH = 12;
 /** colder than this, the trainers are preheated */
 const LEAST_PISTON_C = -2;
 
@@ -117,8 +123,12 @@ export async function loadHistory(tx: Tx, type: WatchedType, of: PastOf, now: Da
     const dayOfYear = (openedAt.getTime() - Date.UTC(openedAt.getUTCFullYear(), 0, 1)) / DAY_MS;
     const { conditions, words } = conditionsOn(dayOfYear, 1 - daysAgo / 365, chance);
     const brief = briefFor(type, of, conditions, openedAt);
-    const flown = isPiston(type.simulator) ? forPiston(conditions) : conditions;
-    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief });
+    const flown = isPiston(type.simulator)
+      ? forPiston(conditions)
+      : { ...conditions, mass_kg: brief.expected.mass ?? type.loading.mtow_kg };
+    // the last of them are flown to the end: a habit of hovers, assurance and run-downs begins with these
+    const through = i >= starts - FLOWN_THROUGH ? ('shut-down' as const) : undefined;
+    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief, through, limit_s: 2000 }); // prettier-ignore
     await store(tx, type, of, openedAt, words, run);
   }
 }
@@ -174,5 +184,8 @@ async function store(
       profile: start.profile,
     });
   }
+  const ratings = new RatingBooks(type, chartLimitsOf(type, reduceRun(entries)));
+  replayRatings(ratings, flown.trace);
+  await insertBooking(tx, { runId, aircraftId }, openedAt, bookingOf(type, entries, ratings.now()));
   await closeRun(tx, runId, new Date(openedAt.getTime() + 1000 * (flown.written.at(-1)?.t_s ?? 0)), flown.outcome);
 }

@@ -4,6 +4,7 @@ import { brokenHabits, compareStart } from '@rouse/core/health';
 import { abortPlan, checkChain, findItem, notDone, reduceRun, type RunState } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 import { getType } from '../db/aircraft.ts';
+import { findBooking } from '../db/bookings.ts';
 import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import type { RunRow } from '../db/runs.ts';
@@ -49,6 +50,7 @@ export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise
     starts,
     corridors: await corridorsBefore(tx, run),
     chain: { entries: detail.entries.length, intact: fault === null },
+    booking: await findBooking(tx, run.runId),
   };
 }
 
@@ -110,8 +112,8 @@ function notGood(type: TypeFile, state: RunState): string[] {
 function duration(detail: RunDetail): string {
   const last_s = detail.entries.findLast((e) => e.kind !== 'note')?.t ?? 0;
   const outcome =
-    detail.outcome === 'ready'
-      ? 'from first item to ready'
+    detail.outcome === 'ready' || detail.outcome === 'shut-down'
+      ? `from first item to ${detail.outcome === 'ready' ? 'ready' : 'a quiet aircraft'}`
       : detail.outcome === null
         ? 'so far'
         : 'until it was closed';

@@ -1,3 +1,4 @@
+import { isPiston } from '@rouse/core/aircraft';
 import { openRunSchema, type RunDetail, writeEntrySchema } from '@rouse/core/contract';
 import { writeBundle, writeCsv } from '@rouse/core/format';
 import { usualFigures } from '@rouse/core/health';
@@ -51,6 +52,10 @@ export function runRoutes(services: Services): Router {
     if (preset && !aircraft.openRunId) await standIn.send({ cmd: 'reset', type: type.id, preset: preset.id });
     const source = preset ? 'stand-in' : aircraft.connected && !byHand ? 'device' : 'by-hand';
     const run = await aircraft.openRun(personId, preset?.label ?? brief.record.words, source, brief.record);
+    // the stand-in weighs what the brief says, as the aircraft would
+    const { mass } = brief.record.expected;
+    if (preset && mass !== null && type.simulator && !isPiston(type.simulator))
+      await standIn.send({ cmd: 'move', type: type.id, control: 'mass_kg', to: mass });
     res.status(201).json({ run });
   });
 

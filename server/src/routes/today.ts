@@ -1,4 +1,5 @@
 import {
+  beginSchema,
   hurrySchema,
   moveSchema,
   presetSchema,
@@ -9,6 +10,7 @@ import {
 import { findItem, standInActions } from '@rouse/core/procedure';
 import { Router } from 'express';
 import { listAircraft } from '../db/aircraft.ts';
+import { bookedTotals } from '../db/bookings.ts';
 import { listOpenExceedances } from '../db/exceedances.ts';
 import { countGoodStarts } from '../db/features.ts';
 import { asOperator } from '../db/pool.ts';
@@ -47,6 +49,7 @@ export function todayRoutes(services: Services): Router {
           openRun: runs.find((r) => r.closedAt === null)?.runId ?? null,
           openExceedances: (await listOpenExceedances(tx, a.aircraftId)).length,
           goodStarts: watch ? await countGoodStarts(tx, a.aircraftId, watch.id, CORRIDOR_STARTS) : null,
+          booked: await bookedTotals(tx, a.aircraftId),
           recent: runs.filter((r) => r.closedAt !== null).map(summaryOf),
         });
       }
@@ -83,6 +86,17 @@ export function todayRoutes(services: Services): Router {
     if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
     for (const action of actions) await standIn.send({ cmd: 'move', type: type.id, ...action });
     res.json({ moved: actions.length });
+  });
+
+  router.post('/stand-in/begin', async (req, res) => {
+    const { run, leg: id } = parse(beginSchema, req.body);
+    const open = fleet.ofRun(run);
+    if (!open) throw new Refusal('not-found', 'This run is not open.');
+    const { type } = open.aircraft;
+    const leg = type.legs.find((l) => l.id === id);
+    if (!leg?.standIn?.length) throw new Refusal('not-found', `Nothing is moved on the stand-in to begin ${id}.`);
+    for (const action of leg.standIn) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    res.json({ moved: leg.standIn.length });
   });
 
   router.post('/stand-in/pace', async (req, res) => {

@@ -1,4 +1,5 @@
 import { createBrowserRouter } from 'react-router';
+import { FindAircraft } from '../parts/find-aircraft.tsx';
 import { Shell } from './shell.tsx';
 import { Trouble } from './trouble.tsx';
 
@@ -10,7 +11,12 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <p>Opening Rouse…</p>,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('../views/today/today.tsx')).TodayView }) },
-      { path: 'brief', lazy: async () => ({ Component: (await import('../views/brief/find-brief.tsx')).FindBrief }) },
+      { path: 'brief', element: <FindAircraft title="Brief" place="/brief" /> },
+      { path: 'power', element: <FindAircraft title="Power" place="/power" /> },
+      {
+        path: 'power/:aircraft',
+        lazy: async () => ({ Component: (await import('../views/power/power.tsx')).PowerView }),
+      },
       {
         path: 'brief/:aircraft',
         lazy: async () => ({ Component: (await import('../views/brief/brief.tsx')).BriefView }),
@@ -23,6 +29,10 @@ export const router = createBrowserRouter([
       { path: 'start', lazy: async () => ({ Component: (await import('../views/start/find-run.tsx')).FindRun }) },
       { path: 'start/:run', lazy: async () => ({ Component: (await import('../views/start/start.tsx')).StartView }) },
       { path: 'debrief', lazy: async () => ({ Component: (await import('../views/debrief/runs.tsx')).RunsView }) },
+      {
+        path: 'practice',
+        lazy: async () => ({ Component: (await import('../views/practice/practice.tsx')).PracticeView }),
+      },
       { path: 'replay', lazy: async () => ({ Component: (await import('../views/replay/replay.tsx')).ReplayView }) },
       {
         path: 'debrief/:run',

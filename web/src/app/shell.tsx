@@ -1,4 +1,4 @@
-import { BookOpen, CalendarDays, ChartSpline, FileClock, FileText, MoonStar, Zap } from 'lucide-react';
+import { BookOpen, CalendarDays, ChartSpline, Dumbbell, FileClock, FileText, Gauge, MoonStar, Zap } from 'lucide-react';
 import { Suspense } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
@@ -98,9 +98,17 @@ export function Shell() {
           <Zap size={20} aria-hidden />
           Start
         </Place>
+        <Place to="/power">
+          <Gauge size={20} aria-hidden />
+          Power
+        </Place>
         <Place to="/debrief">
           <ChartSpline size={20} aria-hidden />
           Debrief
+        </Place>
+        <Place to="/practice">
+          <Dumbbell size={20} aria-hidden />
+          Practice
         </Place>
         <Place to="/replay">
           <FileClock size={20} aria-hidden />

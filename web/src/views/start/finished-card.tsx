@@ -1,10 +1,27 @@
-import { abortPlan, isFinished, itemState, noGoFaults, stillOpen } from '@rouse/core/procedure';
+import {
+  abortPlan,
+  isFinished,
+  isShuttingDown,
+  itemState,
+  legsAhead,
+  noGoFaults,
+  stillOpen,
+} from '@rouse/core/procedure';
 import { useNavigate } from 'react-router';
 import { useAppSelector } from '../../app/store.ts';
-import { Key, PrimaryButton } from '../../parts/button.tsx';
+import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
+import { LEG_KEYS } from './keys.ts';
 import { usePilot } from './pilot.ts';
+
+/** What the end of the list means, by how far the run has come. */
+function readyWords(shutDown: boolean, lifted: boolean): string {
+  if (shutDown) return 'Everything is off and in its place. Closing books the run.';
+  return lifted
+    ? 'Watched until landing. The shut-down begins by itself at idle, or when you say so.'
+    : 'Every item is done. Skipped items and faults are named below. The lift is seen by itself.';
+}
 
 /** The list is at its end, or a no-go holds it. */
 export function FinishedCard({ followed }: { followed: FollowedRun }) {
@@ -16,19 +33,25 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
   const open = stillOpen(type, state)[0];
   const closed = state.status === 'closed';
   const ready = isFinished(type, state);
+  const ahead = closed || state.abort ? [] : legsAhead(type, state);
+  const lifted = Object.keys(state.begun).length > 0;
   const title = closed
     ? 'This run is closed'
     : state.abort
       ? 'Abort actions done'
-      : ready
-        ? 'Ready for lift'
-        : open
+      : !ready
+        ? open
           ? 'Still open'
-          : 'Held';
+          : 'Held'
+        : isShuttingDown(type, state)
+          ? 'Shut down'
+          : lifted
+            ? 'In flight'
+            : 'Ready for lift';
   const words = state.abort
     ? (abortPlan(type, state)?.afterwards ?? '')
     : ready
-      ? 'Every item is done. Skipped items and faults are named below.'
+      ? readyWords(isShuttingDown(type, state), lifted)
       : fault
         ? `No-go: ${fault.challenge}. ${itemState(state, fault.id).words}`
         : open
@@ -43,6 +66,16 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
       <Why>{words}</Why>
       {refusal && <Refusal role="alert">{refusal.message}</Refusal>}
       <Keys>
+        {ready &&
+          ahead.map((leg) => (
+            <Button
+              key={leg.id}
+              className="wide"
+              onPress={() => void pilot.beginLeg(leg === type.legs.at(-1) ? 'last' : 'next')}
+            >
+              {leg.verb ?? leg.label} <Key>{leg === type.legs.at(-1) ? LEG_KEYS.last : LEG_KEYS.next}</Key>
+            </Button>
+          ))}
         {closed ? (
           <PrimaryButton className="wide" onPress={() => void navigate(`/debrief/${detail.run}`)}>
             To the debrief

@@ -132,7 +132,9 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
           </li>
         ))}
       </Legs>
-      {state.status === 'open' && !state.abort && !held && <TimeToReady followed={followed} status={status} />}
+      {state.status === 'open' && !state.abort && !held && Object.keys(state.begun).length === 0 && (
+        <TimeToReady followed={followed} status={status} />
+      )}
       {held && (
         <Ready>
           <strong>Held</strong>

@@ -13,10 +13,15 @@ export const RUN_KEYS: readonly [string, string][] = [
   ['I', 'interrupted: look at the last two again'],
   ['D', 'it was not as the flow had left it; right now'],
   ['S', 'move it on the stand-in'],
+  ['L', 'lift'],
+  ['X', 'shut down'],
   ['V', 'voice'],
   ['Esc', 'stop the start'],
   ['?', 'these keys'],
 ];
+
+/** Keys that begin what follows when everything before is done. */
+export const LEG_KEYS = { next: 'L', last: 'X' } as const;
 
 interface RunKeys {
   asking: boolean;
@@ -64,6 +69,10 @@ export function useRunKeys({ asking, ask, closeAsking, toggleWhy, toggleHelp }: 
           return () => void pilot.differed();
         case 's':
           return () => void pilot.moveStandIn();
+        case 'l':
+          return () => void pilot.beginLeg('next');
+        case 'x':
+          return () => void pilot.beginLeg('last');
         case 'v':
           return () => pilot.toggleVoice();
         case 'escape':

@@ -1,6 +1,7 @@
 import { stagesOf } from '@rouse/core/aircraft';
 import {
   closingOutcome,
+  legsAhead,
   itemState,
   offeredItems,
   type Payload,
@@ -30,6 +31,8 @@ export interface Pilot {
   seen: () => Promise<void>;
   /** the verification found it otherwise than the flow had left it, and it is right now */
   differed(): Promise<void>;
+  /** lifts, or begins the way back to a quiet aircraft */
+  beginLeg(which: 'next' | 'last'): Promise<void>;
   interrupt(): Promise<void>;
   moveStandIn(): Promise<void>;
   back(): Promise<void>;
@@ -75,6 +78,17 @@ export function usePilot(): Pilot {
           if (!(error instanceof ApiRefusal)) throw error;
           dispatch(refused({ message: error.message, remedy: error.remedy }));
         }
+      },
+      async beginLeg(which) {
+        const run = followed();
+        if (!run || run.state.abort || run.state.status !== 'open') return;
+        const ahead = legsAhead(run.type, run.state);
+        const leg = which === 'last' ? ahead.at(-1) : ahead[0];
+        // the last leg is never begun by the key of the next one
+        if (!leg || (which === 'next' && leg === run.type.legs.at(-1))) return;
+        if (run.detail.source === 'stand-in' && leg.standIn?.length)
+          await postJson('/stand-in/begin', { run: run.detail.run, leg: leg.id }).catch(() => undefined);
+        await put({ kind: 'leg-begun', leg: leg.id, how: 'declared' });
       },
       async back() {
         const run = followed();

@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useAppDispatch, useAppSelector } from '../../app/store.ts';
-import { loadToday } from '../../app/today-slice.ts';
-import { buttonLook } from '../../parts/button.tsx';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { loadToday } from '../app/today-slice.ts';
+import { buttonLook } from './button.tsx';
 
 const Page = styled.main`
   padding: 26px;
@@ -23,8 +23,8 @@ const Choice = styled(Link)`
   }
 `;
 
-/** /brief without an aircraft: which one? */
-export function FindBrief() {
+/** A place that is about one aircraft, without one: which? */
+export function FindAircraft({ title, place }: { title: string; place: string }) {
   const dispatch = useAppDispatch();
   const { today, failure } = useAppSelector((s) => s.today);
   useEffect(() => {
@@ -32,11 +32,11 @@ export function FindBrief() {
   }, [dispatch]);
   return (
     <Page>
-      <title>Brief · Rouse</title>
-      <h1>Brief</h1>
+      <title>{`${title} · Rouse`}</title>
+      <h1>{title}</h1>
       <p role="status">{failure ?? (today ? 'For which aircraft?' : 'Reading the fleet…')}</p>
       {today?.aircraft.map((a, i) => (
-        <Choice key={a.aircraft} to={`/brief/${a.aircraft}`} autoFocus={i === 0}>
+        <Choice key={a.aircraft} to={`${place}/${a.aircraft}`} autoFocus={i === 0}>
           {a.tail} <span>{a.type.name}</span>
         </Choice>
       ))}

@@ -1,0 +1,30 @@
+import type { TraceCheck, TypeFile } from '../aircraft/index.ts';
+import type { LearnedLoad } from '../electrical/index.ts';
+import type { CheckRecord } from './check-record.ts';
+import type { Situation } from './situation.ts';
+
+/** A number that a check took, or null when the trace does not say it, with the stretch that shows it. */
+export interface Taken {
+  value: number | null;
+  from_s: number;
+  to_s: number;
+  /** what is good at this moment, where it is not always the same */
+  good?: readonly [number, number] | undefined;
+  /** what its load should draw, where it is a load */
+  expected?: { amps: number; tolerance: number; verdict: string } | undefined;
+}
+
+/** What a figure is read from. */
+export interface Taking {
+  type: TypeFile;
+  check: TraceCheck;
+  record: CheckRecord;
+  /** when each stage began, in the order of the stages; NaN where it has not */
+  marks: readonly number[];
+  /** figures taken before, by id */
+  before: ReadonlyMap<string, Taken>;
+  /** what each load of this tail drew before */
+  loads: Readonly<Record<string, LearnedLoad>>;
+  /** null while the brief does not know the air or the weight */
+  situation: Situation | null;
+}

@@ -1,0 +1,46 @@
+import { useEffect } from 'react';
+
+const STEP = 0.015;
+/** a stick that rests is not a hand */
+const DEAD = 0.04;
+
+/**
+ * The collective by keys and by a game controller: arrows up and down move it by a step, the first throttle-like axis
+ * sets it. @param at where it stands now @param set null while nothing flies
+ */
+export function useCollective(at: number, set: ((to: number) => void) | null): void {
+  useEffect(() => {
+    if (!set) return;
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.altKey || event.metaKey || (event.target as HTMLElement).matches('input, select'))
+        return;
+      const step = event.key === 'ArrowUp' ? STEP : event.key === 'ArrowDown' ? -STEP : 0;
+      if (step === 0) return;
+      event.preventDefault();
+      set(at + step * (event.shiftKey ? 3 : 1));
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [at, set]);
+
+  useEffect(() => {
+    if (!set) return;
+    let frame = 0;
+    let last = NaN;
+    const look = (): void => {
+      const axis = navigator.getGamepads().find((p) => p !== null)?.axes[1];
+      // pulled up is more: the axis of a stick is negative there
+      if (axis !== undefined) {
+        const to = (1 - axis) / 2;
+        if (Number.isNaN(last)) last = to;
+        else if (Math.abs(to - last) > DEAD) {
+          last = to;
+          set(to);
+        }
+      }
+      frame = requestAnimationFrame(look);
+    };
+    frame = requestAnimationFrame(look);
+    return () => cancelAnimationFrame(frame);
+  }, [set]);
+}

@@ -1,0 +1,77 @@
+import type { WatchedType } from '@rouse/core/aircraft';
+import { FRAME_HEADER } from '@rouse/core/contract';
+import type { PracticeNow, PracticeStart } from '@rouse/core/drill';
+import type { RatingEvent } from '@rouse/core/ratings';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { speak } from '../platform/speech.ts';
+import { ring } from '../run/frame-ring.ts';
+import type { FromPractice, ToPractice } from './messages.ts';
+
+/** seconds left of a rating at which the time is said */
+const SAID_AT_S = [60, 30, 20, 10, 5];
+
+export interface PracticeControls {
+  now: PracticeNow | null;
+  begin: (type: WatchedType, start: PracticeStart) => void;
+  send: (message: ToPractice) => void;
+}
+
+/** One practice flight at a time, in a worker; what it says aloud is said here. @param voice whether to speak */
+export function usePractice(voice: boolean): PracticeControls {
+  const [now, setNow] = useState<PracticeNow | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const said = useRef(new Set<string>());
+  const speaks = useRef(voice);
+  useEffect(() => {
+    speaks.current = voice;
+  }, [voice]);
+  useEffect(() => () => worker.current?.terminate(), []);
+
+  const begin = useCallback((type: WatchedType, start: PracticeStart): void => {
+    worker.current?.terminate();
+    said.current.clear();
+    ring.reset(type.channels.length, null);
+    const width = FRAME_HEADER + type.channels.length;
+    const started = new Worker(new URL('./practice-worker.ts', import.meta.url), { type: 'module' });
+    started.addEventListener('message', ({ data }: MessageEvent<FromPractice>) => {
+      const now_ms = performance.now();
+      for (let at = 0; at + width <= data.frames.length; at += width)
+        ring.push(data.frames.subarray(at, at + width), now_ms);
+      for (const sentence of sentences(data.now, data.events, said.current)) if (speaks.current) speak(sentence, true);
+      setNow(data.now);
+    });
+    started.postMessage({ kind: 'begin', type, start, seed: seedNow() } satisfies ToPractice);
+    worker.current = started;
+  }, []);
+  const send = useCallback((message: ToPractice): void => {
+    worker.current?.postMessage(message);
+    if (message.kind === 'end') {
+      worker.current?.terminate();
+      worker.current = null;
+      setNow(null);
+    }
+  }, []);
+  return { now, begin, send };
+}
+
+const seedNow = (): number => Math.floor(performance.now() * 1000);
+
+/** What is said aloud: that a rating began or is used up, and the seconds that are left of it. */
+function sentences(now: PracticeNow, events: readonly RatingEvent[], said: Set<string>): string[] {
+  const out = events.flatMap((e): string[] => {
+    if (e.ledger !== 'one-engine') return [];
+    if (e.event === 'PERIOD_START') return [`${e.label}.`];
+    if (e.event === 'PERIOD_EXPIRED') return [`${e.label} used up.`];
+    return e.event === 'OVER_MAXIMUM' ? ['Above the maximum.'] : [];
+  });
+  for (const r of now.ratings) {
+    if (!r.inUse || r.ledger !== 'one-engine') continue;
+    for (const at of SAID_AT_S) {
+      const key = `${r.engine} ${r.rating} ${r.uses} ${at}`;
+      if (r.remaining_s > at || r.remaining_s < at - 1 || said.has(key)) continue;
+      said.add(key);
+      out.push(`${at}.`);
+    }
+  }
+  return out;
+}

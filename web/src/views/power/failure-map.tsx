@@ -1,0 +1,218 @@
+import { isPiston, poweredOf, type TypeFile } from '@rouse/core/aircraft';
+import { AFTER_FAILURE, OEI_RATINGS, oeiMasses } from '@rouse/core/power';
+import { attempt, convert, isRefusal } from '@rouse/core/quantity';
+import type { FailurePoint } from '@rouse/core/simulator';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { SlimButton } from '../../parts/button.tsx';
+import { Chart, type Ink } from '../../parts/coast/chart.tsx';
+import { Aid } from '../../parts/heading.ts';
+import { figureIn } from '../../parts/figures.ts';
+import { useUnits } from '../../parts/units.ts';
+import { useFlights } from '../../power/use-flights.ts';
+import type { WhatIf } from './what-if.ts';
+
+const SIDE = 20;
+const [COLDEST_C, HOTTEST_C] = [-20, 40];
+const TEMPERATURES_C = Array.from({ length: SIDE }, (_, i) => COLDEST_C + ((HOTTEST_C - COLDEST_C) * i) / (SIDE - 1));
+/** out of ground effect, with room to see it fall, m */
+const HEIGHT_m = 250;
+
+const Box = styled.section`
+  display: grid;
+  grid-template-rows: auto minmax(260px, 1fr);
+  gap: 8px;
+  min-height: 0;
+`;
+
+const Row = styled.div`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+  progress {
+    width: 160px;
+    accent-color: var(--now);
+  }
+`;
+
+/** The weight that one engine holds by temperature, and every point of it flown on the simulator when asked. */
+export function FailureMap({ type, what }: { type: TypeFile; what: WhatIf }) {
+  const { units, show } = useUnits();
+  const { flights, fly, stop } = useFlights();
+  const lines = useMemo(() => heldByTemperature(type, what.pa_ft), [type, what.pa_ft]);
+  const { empty_kg, mtow_kg } = type.loading;
+  const [low_kg, high_kg] = [1.1 * empty_kg, mtow_kg];
+  const begin = (): void => {
+    const { simulator } = type;
+    if (!simulator || isPiston(simulator)) return;
+    const points: FailurePoint[] = [];
+    for (let i = 0; i < SIDE; i++)
+      for (let k = 0; k < SIDE; k++)
+        points.push({
+          oat_C: TEMPERATURES_C[i]!,
+          mass_kg: low_kg + ((high_kg - low_kg) * k) / (SIDE - 1),
+          pa_m: convert(what.pa_ft, 'ft', 'm'),
+          height_m: HEIGHT_m,
+          rating: '30s',
+        });
+    fly(simulator, points);
+  };
+
+  const draw = useMemo(
+    () =>
+      (ink: Ink): object => {
+        const mass = (kg: number): number => figureIn(kg, 'mass', units);
+        const line = { symbol: 'none', silent: true, type: 'line' };
+        const of = (held: boolean): number[][] =>
+          flights.points.flatMap((p, i) => (flights.holds[i] === held ? [[p.oat_C, mass(p.mass_kg)]] : []));
+        return {
+          grid: { left: 58, right: 16, top: 12, bottom: 28 },
+          xAxis: {
+            type: 'value',
+            min: COLDEST_C,
+            max: HOTTEST_C,
+            axisLabel: {
+              fontFamily: ink.font,
+              color: ink.colour('--soft'),
+              formatter: (v: number) => show(v, 'temperature'),
+            },
+            splitLine: { lineStyle: { color: ink.colour('--grid') } },
+          },
+          yAxis: {
+            type: 'value',
+            min: Math.floor(mass(low_kg * 0.99)),
+            max: Math.ceil(mass(high_kg * 1.02)),
+            axisLabel: { fontFamily: ink.font, color: ink.colour('--soft'), showMinLabel: false, showMaxLabel: false },
+            splitLine: { lineStyle: { color: ink.colour('--grid') } },
+          },
+          series: [
+            ...lines.map((coast, i) => ({
+              ...line,
+              z: 2 + i,
+              name: coast.name,
+              data: TEMPERATURES_C.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
+              areaStyle: {
+                origin: 'end',
+                opacity: 1,
+                color: coast.hard ? ink.land : ink.colour(i === 0 ? '--shoal1' : '--shoal2'),
+              },
+              lineStyle: {
+                color: ink.colour('--coast'),
+                width: coast.hard ? 2 : 1.4,
+                type: coast.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
+              },
+              endLabel: { show: false },
+            })),
+            {
+              type: 'scatter',
+              z: 8,
+              silent: true,
+              symbol: 'circle',
+              symbolSize: 6,
+              data: of(true),
+              itemStyle: { color: ink.colour('--track') },
+            },
+            {
+              type: 'scatter',
+              z: 8,
+              silent: true,
+              symbol: 'path://M0 0L8 8M8 0L0 8',
+              symbolSize: 7,
+              data: of(false),
+              itemStyle: { color: 'transparent', borderColor: ink.colour('--warning'), borderWidth: 1.6 },
+            },
+            {
+              type: 'scatter',
+              z: 12,
+              silent: true,
+              symbolSize: 15,
+              data: [[what.oat_C, mass(what.mass_kg)]],
+              itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3.5 },
+            },
+          ],
+        };
+      },
+    [lines, flights, units, show, low_kg, high_kg, what.oat_C, what.mass_kg],
+  );
+  const agreed = agreementOf(
+    flights.holds,
+    flights.points,
+    lines.find((l) => l.hard)!,
+  );
+  return (
+    <Box aria-label="One engine out, by weight and temperature">
+      <Row>
+        {flights.running ? (
+          <SlimButton onPress={stop}>Stop</SlimButton>
+        ) : (
+          <SlimButton onPress={begin}>Fly {SIDE * SIDE} failures on the simulator</SlimButton>
+        )}
+        {flights.points.length > 0 && (
+          <>
+            <progress value={flights.done} max={flights.points.length} aria-label="Flown" />
+            <Aid role="status" data-flown={flights.done}>
+              {flights.done} of {flights.points.length} flown
+              {flights.took_s === null ? '' : ` in ${flights.took_s.toFixed(1)} s`}
+              {agreed && flights.took_s !== null
+                ? `; ${agreed.share.toFixed(1)} % as predicted, ${agreed.unsafe === 0 ? 'none fell where it was said to hold' : `${agreed.unsafe} fell where it was said to hold`}`
+                : ''}
+              . Dots held, crosses came down.
+            </Aid>
+          </>
+        )}
+      </Row>
+      <Chart
+        title="Out of ground effect, by weight and temperature"
+        about="dotted: continuous; dashed: two minutes; solid: thirty seconds"
+        label="Weights that one engine holds on each rating by temperature, and flown failures"
+        draw={draw}
+        missing=""
+        figures={{
+          head: ['Outside', ...lines.map((c) => c.name)],
+          rows: TEMPERATURES_C.map((t, k) => [
+            show(t, 'temperature'),
+            ...lines.map((c) => (Number.isNaN(c.kg[k]) ? 'not given' : show(c.kg[k]!, 'mass', 'floor'))),
+          ]),
+        }}
+      />
+    </Box>
+  );
+}
+
+interface Line {
+  name: string;
+  /** by the temperatures of the map, kg; NaN outside what the model holds for */
+  kg: number[];
+  hard: boolean;
+}
+
+const NAMES = { OEI_CONT: 'continuous', OEI_2MIN: 'two minutes', OEI_30S: 'thirty seconds' } as const;
+
+/** The weight that each rating holds after a failure, at every temperature of the map. */
+function heldByTemperature(type: TypeFile, pa_ft: number): Line[] {
+  const aircraft = poweredOf(type)!;
+  const held = TEMPERATURES_C.map((oat_C) => attempt(() => oeiMasses(aircraft, { pa_ft, oat_C }, AFTER_FAILURE)));
+  return OEI_RATINGS.map((rating) => ({
+    name: NAMES[rating],
+    hard: rating === 'OEI_30S',
+    kg: held.map((h) => (isRefusal(h) ? NaN : (h as ReturnType<typeof oeiMasses>)[rating].oge_kg)),
+  }));
+}
+
+/** How the flown points agree with the thirty-second line. */
+function agreementOf(
+  holds: readonly (boolean | null)[],
+  points: readonly FailurePoint[],
+  line: Line,
+): { share: number; unsafe: number } | null {
+  let [same, unsafe, flown] = [0, 0, 0];
+  points.forEach(({ mass_kg }, i) => {
+    const limit = line.kg[Math.floor(i / SIDE)]!;
+    if (holds[i] === null || Number.isNaN(limit)) return;
+    flown++;
+    if (mass_kg <= limit === holds[i]) same++;
+    else if (!holds[i]) unsafe++;
+  });
+  return flown === 0 ? null : { share: (100 * same) / flown, unsafe };
+}

@@ -1,0 +1,94 @@
+import { poweredOf, type TypeFile } from '@rouse/core/aircraft';
+import type { BriefContextMessage, RunDetail } from '@rouse/core/contract';
+import { massNow_kg, reduceRun } from '@rouse/core/procedure';
+import { oneEngineBoard, type OneEngineBoard } from '@rouse/core/power';
+import { attempt, isRefusal } from '@rouse/core/quantity';
+import { useEffect, useState } from 'react';
+import { getJson } from '../../platform/api.ts';
+
+/** What is played with. */
+export interface WhatIf {
+  mass_kg: number;
+  height_ft: number;
+  wind_kt: number;
+  oat_C: number;
+  pa_ft: number;
+  obstacleClear: boolean;
+  landingOk: boolean;
+}
+
+export interface Loaded {
+  tail: string;
+  type: TypeFile;
+  /** where it stands: from the open run, else a usual day */
+  start: WhatIf;
+  from: string;
+}
+
+const USUAL = { height_ft: 30, wind_kt: 0, oat_C: 15, obstacleClear: false, landingOk: false };
+const USUAL_SHARE = 0.92;
+
+async function load(aircraft: string): Promise<Loaded> {
+  const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
+  const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
+  const usual = {
+    ...USUAL,
+    mass_kg: Math.round((USUAL_SHARE * type.loading.mtow_kg) / 10) * 10,
+    pa_ft: message.site.elev_ft,
+  };
+  const { tail } = message;
+  if (!message.openRun) return { tail, type, start: usual, from: 'a usual day; no run is open' };
+  const run = await getJson<RunDetail>(`/runs/${message.openRun}`);
+  const state = reduceRun(run.entries);
+  const t_s = (Date.now() - Date.parse(run.openedAt)) / 1000;
+  const { brief } = state;
+  return {
+    tail,
+    type,
+    start: {
+      ...usual,
+      mass_kg: Math.ceil((massNow_kg(type, state, t_s) ?? usual.mass_kg) / 10) * 10,
+      oat_C: brief?.oat_C ?? usual.oat_C,
+      pa_ft: Math.ceil((brief?.pa_ft ?? usual.pa_ft) / 10) * 10,
+    },
+    from: 'the open run: weight and air of this minute',
+  };
+}
+
+/** The aircraft with its type and where it stands now. */
+export function useLoaded(aircraft: string): { loaded: Loaded | null; failure: string | null } {
+  const [loaded, setLoaded] = useState<Loaded | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  useEffect(() => {
+    let left = false;
+    load(aircraft)
+      .then((found) => !left && setLoaded(found))
+      .catch((error: unknown) => !left && setFailure(error instanceof Error ? error.message : String(error)));
+    return () => {
+      left = true;
+    };
+  }, [aircraft]);
+  return { loaded, failure };
+}
+
+/** The board of this what-if, or in words why there is none. */
+export function boardOf(type: TypeFile, what: WhatIf): OneEngineBoard | { refused: string } {
+  const aircraft = poweredOf(type);
+  if (!aircraft) return { refused: 'a piston type has one engine' };
+  const found = attempt(() =>
+    oneEngineBoard(aircraft, {
+      pa_ft: what.pa_ft,
+      oat_C: what.oat_C,
+      mass_kg: what.mass_kg,
+      skid_height_ft: what.height_ft,
+      headwind_kt: what.wind_kt,
+      hoist_kg: type.ratings?.oneEngine?.hoist_kg ?? null,
+      fuel_kgph: type.loading.fuel.flow_kgph.hover,
+      obstacle_clear: what.obstacleClear,
+      landing_ok: what.landingOk,
+    }),
+  );
+  return isRefusal(found)
+    ? { refused: `outside what the power model holds for (${found.field}): no figure is given` }
+    : (found as OneEngineBoard);
+}

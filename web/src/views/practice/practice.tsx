@@ -1,0 +1,421 @@
+import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import type { Practice, PracticeRow, Today } from '@rouse/core/contract';
+import type { PracticeNow } from '@rouse/core/drill';
+import { convert } from '@rouse/core/quantity';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { mono, upright } from '../../app/theme.ts';
+import { Lanes } from '../../live/lanes.tsx';
+import { lanesOf } from '../../live/lane.ts';
+import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
+import { ChartTitle } from '../../parts/coast/frame.tsx';
+import { Aid, PREVAILS, Small } from '../../parts/heading.ts';
+import { Slider } from '../../parts/slider.tsx';
+import { useUnits } from '../../parts/units.ts';
+import { dayAndTime, stopwatch } from '../../parts/words.ts';
+import { getJson, postJson } from '../../platform/api.ts';
+import { useCollective } from '../../practice/collective.ts';
+import { usePractice } from '../../practice/use-practice.ts';
+import { Timers } from './timers.tsx';
+
+/** A frame and a word that no real run has. */
+const Frame = styled.main`
+  height: 100%;
+  min-height: 0;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / 320px minmax(0, 1fr) 280px;
+  grid-template-areas: 'head head head' 'left mid right';
+  border: 6px dashed var(--coast);
+  overflow: auto;
+  ${upright} {
+    grid-template: auto auto 420px auto / minmax(0, 1fr);
+    grid-template-areas: 'head' 'left' 'mid' 'right';
+    height: auto;
+    max-height: 100%;
+  }
+`;
+
+const Head = styled.header`
+  grid-area: head;
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  padding: 10px 18px;
+  background: var(--shoal1);
+  border-bottom: 1px solid var(--coast);
+  h1 {
+    font-size: 20px;
+    font-weight: 720;
+    color: var(--coast-ink);
+  }
+  p {
+    font-size: 13.5px;
+    color: var(--coast-ink);
+  }
+`;
+
+const Side = styled.div`
+  padding: 12px 16px;
+  background: var(--sheet);
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  overflow: auto;
+  > button {
+    justify-content: space-between;
+  }
+`;
+
+const Mid = styled.section`
+  grid-area: mid;
+  padding: 12px 16px;
+  display: grid;
+  grid-template-rows: auto auto minmax(200px, 1fr);
+  gap: 10px;
+  min-height: 0;
+  min-width: 0;
+`;
+
+const Figures = styled.dl`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
+  gap: 8px 16px;
+  div {
+    border-top: 2px solid var(--water3);
+    padding-top: 3px;
+  }
+  dt {
+    font-size: 12.5px;
+    color: var(--soft);
+  }
+  dd {
+    ${mono}
+    font-size: 24px;
+    font-weight: 680;
+    line-height: 1.1;
+    margin: 0;
+  }
+  small {
+    display: block;
+    font-size: 12px;
+    color: var(--soft);
+    font-weight: 500;
+  }
+  [data-low] dd {
+    color: var(--warning);
+  }
+`;
+
+const LIMITERS = [
+  { id: 'AUTO', label: 'as the control selects it', key: 'Q' },
+  { id: '2min', label: 'two minutes', key: 'E' },
+  { id: 'cont', label: 'continuous', key: 'R' },
+  { id: 'override', label: 'override, no limit', key: 'O' },
+] as const;
+
+interface Ready {
+  types: WatchedType[];
+  past: PracticeRow[];
+}
+
+async function loadTwins(): Promise<Ready> {
+  const { aircraft } = await getJson<Today>('/today');
+  const types: WatchedType[] = [];
+  for (const { type } of aircraft) {
+    const file = await getJson<TypeFile>(`/types/${type.id}/${type.version}`);
+    if (isWatched(file) && file.ratings?.oneEngine) types.push(file);
+  }
+  return { types, past: await getJson<PracticeRow[]>('/practice') };
+}
+
+/** One engine out, practised on the simulator: training mode, a failure at any moment, the limiter and its price. */
+export function PracticeView() {
+  const [ready, setReady] = useState<Ready | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  useEffect(() => {
+    loadTwins()
+      .then(setReady)
+      .catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
+  }, []);
+  return (
+    <Frame>
+      <title>Practice · Rouse</title>
+      <Head>
+        <h1>Practice</h1>
+        <p>On the simulator. Nothing here enters an aircraft’s record. {PREVAILS}</p>
+      </Head>
+      {failure !== null && <p role="alert">{failure}</p>}
+      {ready ? <Cockpit ready={ready} /> : failure === null && <p role="status">Reading the types…</p>}
+    </Frame>
+  );
+}
+
+function Cockpit({ ready }: { ready: Ready }) {
+  const voice = useAppSelector((s) => s.settings.voice);
+  const { show } = useUnits();
+  const { now, begin, send } = usePractice(voice);
+  const [type, setType] = useState(ready.types[0]!);
+  const [mass_kg, setMass] = useState(() => usualMass(ready.types[0]!));
+  const [oat_C, setOat] = useState(15);
+  const [height_ft, setHeight] = useState(100);
+  const [past, setPast] = useState(ready.past);
+  const flying = now !== null && now.ended === null;
+
+  const start = (): void => begin(type, { mass_kg, oat_C, pa_m: 19, height_m: convert(height_ft, 'ft', 'm') });
+  const stop = (): void => {
+    if (now) void keep(now).then(setPast);
+    send({ kind: 'end' });
+  };
+  const keep = async (last: PracticeNow): Promise<PracticeRow[]> => {
+    await postJson('/practice', resultOf(type, mass_kg, oat_C, last)).catch(() => undefined);
+    return getJson<PracticeRow[]>('/practice').catch(() => past);
+  };
+  const setCollective = useCallback((to: number) => send({ kind: 'collective', to }), [send]);
+  useCollective(now?.collective ?? 0, flying ? setCollective : null);
+
+  const keys: Record<string, () => void> = flying
+    ? {
+        t: () => send({ kind: 'training', on: !now.training }),
+        '1': () => send({ kind: 'fail', engine: 1 }),
+        '2': () => send({ kind: 'fail', engine: 2 }),
+        h: () => send({ kind: 'hand-back' }),
+        escape: stop,
+        ...Object.fromEntries(
+          LIMITERS.map((l) => [l.key.toLowerCase(), () => send({ kind: 'limiter', limiter: l.id })]),
+        ),
+      }
+    : {};
+  useKeys(keys);
+
+  return (
+    <>
+      <Side style={{ gridArea: 'left' }}>
+        {now === null ? (
+          <>
+            <Small>The hover</Small>
+            {ready.types.map((t) => (
+              <Button
+                key={t.id}
+                aria-pressed={t === type}
+                onPress={() => {
+                  setType(t);
+                  setMass(usualMass(t));
+                }}
+              >
+                {t.name} {t === type ? '· chosen' : ''}
+              </Button>
+            ))}
+            <Slider
+              label="Weight"
+              value={mass_kg}
+              onChange={setMass}
+              range={[Math.ceil((1.1 * type.loading.empty_kg) / 10) * 10, type.loading.mtow_kg]}
+              step={10}
+              said={show(mass_kg, 'mass', 'ceil')}
+            />
+            <Slider
+              label="Outside air"
+              value={oat_C}
+              onChange={setOat}
+              range={[-20, 40]}
+              step={1}
+              said={show(oat_C, 'temperature')}
+            />
+            <Slider
+              label="Height of the skids"
+              value={height_ft}
+              onChange={setHeight}
+              range={[5, 500]}
+              step={5}
+              said={`${height_ft} ft`}
+            />
+            <PrimaryButton onPress={start} autoFocus>
+              Begin the hover
+            </PrimaryButton>
+          </>
+        ) : (
+          <>
+            <Button aria-pressed={now.training} isDisabled={!flying} onPress={keys['t'] ?? (() => undefined)}>
+              Training mode {now.training ? 'on' : 'off'} <Key>T</Key>
+            </Button>
+            {([1, 2] as const).map((engine) => (
+              <Button
+                key={engine}
+                isDisabled={!flying || now.failed !== null}
+                onPress={() => send({ kind: 'fail', engine })}
+              >
+                Engine {engine} fails now <Key>{engine}</Key>
+              </Button>
+            ))}
+            <Small>Limiter</Small>
+            {LIMITERS.map((l) => (
+              <Button
+                key={l.id}
+                aria-pressed={now.limiter === l.id}
+                isDisabled={!flying}
+                onPress={() => send({ kind: 'limiter', limiter: l.id })}
+              >
+                {now.limiter === l.id ? '● ' : ''}
+                {l.label} <Key>{l.key}</Key>
+              </Button>
+            ))}
+            <Slider
+              label="Collective"
+              value={Math.round(100 * now.collective)}
+              onChange={(v) => setCollective(v / 100)}
+              range={[0, 100]}
+              step={1}
+              said={`${Math.round(100 * now.collective)} %`}
+            />
+            <Button isDisabled={!flying || !now.handFlown} onPress={() => send({ kind: 'hand-back' })}>
+              {now.handFlown ? 'Hold this height for me' : 'Height is held; ↑ ↓ take the collective'} <Key>H</Key>
+            </Button>
+            <PrimaryButton onPress={stop}>
+              {flying ? 'End and keep the result' : 'Keep the result'} <Key>Esc</Key>
+            </PrimaryButton>
+          </>
+        )}
+      </Side>
+      <Mid aria-label="Flight">{now ? <Flight type={type} now={now} /> : <Past past={past} />}</Mid>
+      <Side style={{ gridArea: 'right' }}>
+        <Timers type={type} now={now} />
+      </Side>
+    </>
+  );
+}
+
+const usualMass = (type: TypeFile): number => Math.round((0.92 * type.loading.mtow_kg) / 10) * 10;
+
+function useKeys(keys: Record<string, () => void>): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.altKey || event.metaKey || event.repeat) return;
+      const act = keys[event.key.toLowerCase()];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [keys]);
+}
+
+function resultOf(type: TypeFile, mass_kg: number, oat_C: number, now: PracticeNow): Practice {
+  return {
+    type: type.id,
+    exercise: now.failed === null ? 'training' : 'failure',
+    result: {
+      lasted_s: now.t_s,
+      height_lost_m: now.heightLost_m,
+      nr_least_pct: now.nrLeast_pct,
+      mass_kg,
+      oat_C,
+      failed_at_s: now.failedAt_s,
+      ratings: now.ratings
+        .filter((r) => r.booked_s > 0)
+        .map(({ label, booked_s, uses, engine }) => ({ label: `${label}, engine ${engine}`, booked_s, uses })),
+      ended: now.ended ?? 'stopped',
+    },
+  };
+}
+
+const NR_LOW_pct = 95;
+
+function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
+  const { show } = useUnits();
+  const lanes = useMemo(
+    () =>
+      lanesOf(type, [
+        { channel: 'tq.1' },
+        { channel: 'tq.2' },
+        { channel: type.runUpWatch.rotor, window: type.runUpWatch.rotor_pct },
+        { channel: 'height' },
+      ]),
+    [type],
+  );
+  const limited = (i: 0 | 1): string =>
+    now.failed === i + 1 ? 'failed' : now.limitedBy[i] === 'GOV' ? 'governed' : `held by ${now.limitedBy[i]}`;
+  return (
+    <>
+      <Figures>
+        <div data-low={now.nr_pct < NR_LOW_pct || undefined}>
+          <dt>Rotor</dt>
+          <dd data-nr>
+            {now.nr_pct.toFixed(1)} % <small>least {now.nrLeast_pct.toFixed(1)} %</small>
+          </dd>
+        </div>
+        {([0, 1] as const).map((i) => (
+          <div key={i}>
+            <dt>Torque {i + 1}</dt>
+            <dd data-torque={i + 1}>
+              {now.torque_pct[i].toFixed(0)} % <small>{limited(i)}</small>
+            </dd>
+          </div>
+        ))}
+        <div>
+          <dt>Height</dt>
+          <dd data-height>
+            {show(convert(now.height_m, 'm', 'ft'), 'height')}{' '}
+            <small>lost {show(convert(now.heightLost_m, 'm', 'ft'), 'height', 'ceil')}</small>
+          </dd>
+        </div>
+        <div>
+          <dt>Climb</dt>
+          <dd>
+            {Math.round(convert(now.climb_mps, 'm/s', 'ft/min') / 10) * 10} <small>ft/min</small>
+          </dd>
+        </div>
+      </Figures>
+      <ChartTitle
+        title={
+          now.ended === null
+            ? `${stopwatch(now.t_s)} in the hover`
+            : now.ended === 'hard'
+              ? 'On the ground, too hard'
+              : 'On the ground'
+        }
+        about={
+          now.failed === null
+            ? now.training
+              ? 'training mode: both engines share what one could give'
+              : 'both engines'
+            : `engine ${now.failed} failed at ${stopwatch(now.failedAt_s ?? 0)}`
+        }
+      />
+      <Lanes lanes={lanes} seconds={60} label="Torque, rotor and height over the last minute" />
+    </>
+  );
+}
+
+const ENDED = {
+  landed: 'landed',
+  hard: 'landed hard',
+  stopped: 'ended in the air',
+  'flown-away': 'flown away',
+} as const;
+
+function Past({ past }: { past: readonly PracticeRow[] }) {
+  return (
+    <>
+      <ChartTitle title="Your practice" about="kept for you, apart from every aircraft" />
+      {past.length === 0 ? (
+        <Aid>
+          Nothing yet. Begin a hover, let an engine fail with 1 or 2, and hold the rotor with the arrow keys, the slider
+          or a game controller. T is the training mode.
+        </Aid>
+      ) : (
+        <ul data-past>
+          {past.map(({ id, at, type, exercise, result }) => (
+            <li key={id}>
+              {dayAndTime(at)}: {type}, {exercise === 'failure' ? 'engine failure' : 'training mode'},{' '}
+              {Math.round(result.mass_kg)} kg, {Math.round(result.oat_C)} °C. Rotor to {result.nr_least_pct.toFixed(1)}{' '}
+              %, {Math.ceil(convert(result.height_lost_m, 'm', 'ft'))} ft lost, {ENDED[result.ended]}
+              {result.ratings.map((r) => `; ${r.label} ${Math.ceil(r.booked_s)} s`).join('')}
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
