@@ -168,6 +168,6 @@ export async function waitUntil<T>(ask: () => Promise<T | null> | T | null, with
     const answer = await ask();
     if (answer !== null && answer !== false) return answer;
     if (Date.now() > end) throw new Error(`nothing came within ${within_ms} ms`);
-    await new Promise((resolve) => setTimeout(resolve, 25));
+    await new Promise((resolve) => setTimeout(resolve, 60));
   }
 }

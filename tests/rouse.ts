@@ -18,6 +18,7 @@ export { ROOT, skerry, types };
 
 /** Stand-ins inside the test, one a tail, on a control port of their own. */
 export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Promise<{
+  of(tail: string): Unit;
   /** of the first tail */
   unit: Unit;
   controlPort: number;
@@ -41,6 +42,7 @@ export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Prom
     links.clear();
   };
   return {
+    of: (tail) => units[tails.indexOf(tail)]!,
     unit: units[0]!,
     controlPort: (control.address() as AddressInfo).port,
     connect(devicePort, tail = tails[0]!) {

@@ -18,7 +18,12 @@ const briefOf = (type: TypeFile, ways: Record<string, string>): BriefRecord => (
   ways,
   overrides: [],
   accepted: [],
-  expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 60, mass: Math.round(0.85 * type.loading.mtow_kg) },
+  expected: {
+    altimeter: 61,
+    'pressure-setting': 1008,
+    fuel: Math.round(0.6 * type.loading.fuel.max_L * type.loading.fuel_density_kgL),
+    mass: Math.round(0.85 * type.loading.mtow_kg),
+  },
   oat_C: 12,
   pa_ft: 200,
   words: '',

@@ -1,29 +1,11 @@
 import { reduceRun, stillOpen } from '@rouse/core/procedure';
 import { expect, test } from 'vitest';
-import { FLEET } from '../../server/src/demo/identity.ts';
-import { goodBrief } from '../rouse.ts';
 import { types } from '../skerry.ts';
 import { seriousFindings } from './chrome.ts';
 import { answerByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-TRN', 'QV-ERN', 'QV-SKY']);
-const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
-
-/** A run worked quickly, eight times as fast as life, up to one of its items; then it is on the screen. */
-async function openAt(tail: string, preset: string, until: string, ways: Record<string, string> = {}): Promise<string> {
-  const aircraft = idOf(tail);
-  await stage.call.choose(preset, aircraft);
-  const differs = Object.fromEntries(Object.entries(ways).map(([id, to]) => [id, { to, reason: 'the other school' }]));
-  const brief = { ...goodBrief(aircraft), ways: differs };
-  const { body } = await stage.call.post('/runs', { aircraft, brief });
-  const run = body.run!;
-  await stage.call.post('/stand-in/pace', { run, times: 8 });
-  await stage.call.work(run, until);
-  await stage.open.page.goto(`${stage.rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
-  await stage.open.page.waitForSelector(`[data-item="${until}"]`);
-  return run;
-}
 
 /** What each check of a run found, in the order in which they were flown. */
 async function found(run: string): Promise<string[]> {
@@ -46,7 +28,7 @@ test.each([
   ],
 ])('the run-up of the trainer by keyboard, %s', { timeout: 240_000 }, async (_school, ways, order) => {
   const { page } = stage.open;
-  const run = await openAt('QV-TRN', 'mild', order[0]!, ways);
+  const run = await stage.openAt('QV-TRN', 'mild', order[0]!, ways);
   expect(await seriousFindings(page)).toEqual([]);
   await workByKeyboard(page, 'ready');
   const good = (await found(run)).filter((f) => f.endsWith(' good')).map((f) => f.split(' ')[0]);
@@ -60,7 +42,7 @@ test(
   { timeout: 240_000 },
   async () => {
     const { page } = stage.open;
-    const run = await openAt('QV-ERN', 'mild', 'selectors-flight');
+    const run = await stage.openAt('QV-ERN', 'mild', 'selectors-flight');
     await workByKeyboard(page, 'ready');
     expect(await found(run)).toEqual([
       'load-steps good',
@@ -86,7 +68,7 @@ test(
   async () => {
     const { page } = stage.open;
     const check = 'magnetos-low-left-first';
-    const run = await openAt('QV-TRN', 'live-magneto', check);
+    const run = await stage.openAt('QV-TRN', 'live-magneto', check);
     while (!(await page.$('[data-found="fault"]'))) await answerByKeyboard(page, check);
     expect(await stage.text('[data-found="fault"]')).toMatch(/No drop on the right magneto.*left one stays live/);
     expect(await presentItem(page)).toBe(check);
@@ -118,7 +100,7 @@ test(
   { timeout: 120_000 },
   async () => {
     const { page } = stage.open;
-    await openAt('QV-SKY', 'mild', 'rotor-wind');
+    await stage.openAt('QV-SKY', 'mild', 'rotor-wind');
     const speed = '[data-item] form label:nth-of-type(2) input';
     const type = async (text: string): Promise<void> => {
       await page.click(speed, { count: 3 });

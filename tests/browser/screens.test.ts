@@ -12,6 +12,8 @@ const SCREENS = {
   types: '/types',
   type: '/types/H9/1',
   debriefs: '/debrief',
+  power: `/power/${FLEET.find((a) => a.typeId === 'H9')!.aircraftId}`,
+  practice: '/practice',
 } as const;
 const SIZES = [
   ['desk', 1280, 800],

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest';
-import { Caller, ROOT, Rouse } from '../rouse.ts';
+import { FLEET } from '../../server/src/demo/identity.ts';
+import { Caller, goodBrief, ROOT, Rouse } from '../rouse.ts';
 import { type Chrome, launchChrome, openPage, type OpenPage } from './chrome.ts';
 
 /** A server with its stand-in, a browser, and a fresh page for each test; what a page complains of fails its test. */
@@ -10,6 +11,8 @@ export interface Stage {
   readonly open: OpenPage;
   readonly call: Caller;
   choose(preset: string): Promise<unknown>;
+  /** A run worked quickly, eight times as fast as life, up to one of its items; then it is on the screen. @returns the run */
+  openAt(tail: string, preset: string, until: string, ways?: Record<string, string>): Promise<string>;
   text(selector: string): Promise<string>;
 }
 
@@ -58,6 +61,20 @@ export function useStage(tails?: readonly string[]): Stage {
       return call;
     },
     choose: (preset) => call.choose(preset),
+    async openAt(tail, preset, until, ways = {}) {
+      const aircraft = FLEET.find((a) => a.tail === tail)!.aircraftId;
+      await call.choose(preset, aircraft);
+      const differs = Object.fromEntries(
+        Object.entries(ways).map(([id, to]) => [id, { to, reason: 'the other school' }]),
+      );
+      const { body } = await call.post('/runs', { aircraft, brief: { ...goodBrief(aircraft), ways: differs } });
+      const run = body.run!;
+      await call.post('/stand-in/pace', { run, times: 8 });
+      await call.work(run, until);
+      await open.page.goto(`${rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
+      await open.page.waitForSelector(`[data-item="${until}"]`);
+      return run;
+    },
     text: (selector) => open.page.$eval(selector, (e) => e.textContent ?? ''),
   };
 }

@@ -39,7 +39,7 @@ const HARD_mps = 2.5;
 const FIRST_COLLECTIVE = 0.5;
 const ON_GROUND_m = 0.05;
 /** The hover settles before anything can be failed, s. */
-const SETTLE_S = 10;
+const SETTLE_S = 25;
 
 /**
  * A hover on one or both engines, flown by a person: the equations of the type with its noise, its limiter and its rating
@@ -83,7 +83,7 @@ export class OneEnginePractice {
     );
     this.books = new RatingBooks(type, null, onRating);
     const set = (control: string, to: number | string): void => this.cockpit.move({ control, to });
-    for (const [control, to] of [['battery', 1], ['boost', 1], ['flight', 1], ['h_ref', start.height_m], ['coll_mode', 'hover']] as const) set(control, to); // prettier-ignore
+    for (const [control, to] of [['battery', 1], ['boost', 1], ['flight', 1], ['h_ref', start.height_m], ['coll_mode', 'hover_nr']] as const) set(control, to); // prettier-ignore
     for (const { id } of type.engines) {
       set(`e${id}.mode`, 'FLY');
       set(`e${id}.gen`, 1);
@@ -91,6 +91,7 @@ export class OneEnginePractice {
     for (const load of ['base_bus', 'displays']) set(`load.${load}`, 1);
     this.frame = this.cockpit.tick();
     for (let i = 0; i < SETTLE_S * 50; i++) this.frame = this.cockpit.tick();
+    this.collective = this.signal('coll');
   }
 
   /** A hand takes the collective, 0 to 1; from then on nobody else holds the height. */
@@ -99,6 +100,11 @@ export class OneEnginePractice {
     if (!this.handFlown) this.cockpit.move({ control: 'coll_mode', to: 'manual' });
     this.handFlown = true;
     this.cockpit.move({ control: 'coll', to: this.collective });
+  }
+
+  /** A step of the hand, up or down from where the collective is. */
+  moveCollective(by: number): void {
+    this.setCollective(this.collective + by);
   }
 
   /** Gives the collective back to the test pilot, who holds the present height and the rotor. */

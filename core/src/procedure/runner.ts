@@ -8,6 +8,8 @@ import { legsAhead, type OpenLoop, procedureOf, stillOpen } from './list.ts';
 import { isFinished, meanwhileItems, presentItem } from './plan.ts';
 import { itemState, type RunState } from './state.ts';
 
+type Leg = TypeFile['legs'][number];
+
 /**
  * Turns frames and watch events into journal entries: items that sensors can settle are settled by them.
  * It remembers dwells only; after an interruption it begins again from the journal.
@@ -17,7 +19,13 @@ export class Runner {
   private readonly sensed = new Map<string, Sensed>();
   private readonly announced = new Set<string>();
   private readonly checks: CheckDesk;
-  private looked: { state: RunState; present: Item | null; candidates: Item[]; open: OpenLoop[] } | null = null;
+  private looked: {
+    state: RunState;
+    present: Item | null;
+    candidates: Item[];
+    open: OpenLoop[];
+    leg: Leg | null;
+  } | null = null;
 
   /** @param learned what the tail's own past says */
   constructor(type: TypeFile, learned: Learned = NOTHING_LEARNED) {
@@ -37,10 +45,10 @@ export class Runner {
 
   /** @returns what one frame settles, in order; empty nearly always */
   observe(t_s: number, values: ArrayLike<number>, state: RunState): Payload[] {
-    const { present, candidates, open } = this.lookAt(state);
+    const { present, candidates, open, leg } = this.lookAt(state);
     const out = this.checks.observe(t_s, { present, open }, values, state);
-    const leg = this.begins(t_s, values, state);
-    if (leg) out.push({ kind: 'leg-begun', leg, how: 'sensed' });
+    const begun = this.begins(t_s, values, leg);
+    if (begun) out.push({ kind: 'leg-begun', leg: begun, how: 'sensed' });
     for (const item of candidates) {
       if (item.kind !== 'set' && item.kind !== 'wait') continue;
       if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
@@ -66,17 +74,21 @@ export class Runner {
     return out;
   }
 
-  /** The next leg after getting ready, when it is seen to begin: the lift once everything before is done, then the rest. */
-  private begins(t_s: number, values: ArrayLike<number>, state: RunState): string | null {
-    if (state.status !== 'open' || state.abort) return null;
-    const [next] = legsAhead(this.type, state);
-    const lifted = Object.keys(state.begun).length > 0;
-    if (!next || this.announced.has(`leg/${next.id}`) || !(lifted || isFinished(this.type, state))) return null;
-    const sensed = this.sensed.get(`leg/${next.id}`) ?? new Sensed(next.begins!, this.type.channels);
-    this.sensed.set(`leg/${next.id}`, sensed);
+  /** The leg that may begin by itself, once it is seen to. */
+  private begins(t_s: number, values: ArrayLike<number>, leg: Leg | null): string | null {
+    if (!leg || this.announced.has(`leg/${leg.id}`)) return null;
+    const sensed = this.sensed.get(`leg/${leg.id}`) ?? new Sensed(leg.begins!, this.type.channels);
+    this.sensed.set(`leg/${leg.id}`, sensed);
     if (sensed.update(t_s, values) !== true) return null;
-    this.announced.add(`leg/${next.id}`);
-    return next.id;
+    this.announced.add(`leg/${leg.id}`);
+    return leg.id;
+  }
+
+  /** The lift once everything before it is done, then what follows it; null while nothing may begin. */
+  private nextLeg(state: RunState): Leg | null {
+    if (state.status !== 'open' || state.abort) return null;
+    const lifted = Object.keys(state.begun).length > 0;
+    return lifted || isFinished(this.type, state) ? (legsAhead(this.type, state)[0] ?? null) : null;
   }
 
   /** What can be settled in this state; looked up anew only when the journal has grown. */
@@ -85,7 +97,7 @@ export class Runner {
     const present = presentItem(this.type, state);
     const meanwhile = meanwhileItems(this.type, state);
     const candidates = present ? [present, ...meanwhile] : meanwhile;
-    this.looked = { state, present, candidates, open: stillOpen(this.type, state) };
+    this.looked = { state, present, candidates, open: stillOpen(this.type, state), leg: this.nextLeg(state) };
     return this.looked;
   }
 

@@ -15,7 +15,7 @@ export function burned_kg(type: TypeFile, state: RunState, t_s: number): number 
   const legs = type.legs.filter((l) => l.begins);
   const liftedAt_s = legs.length > 1 ? (state.begun[legs[0]!.id] ?? Infinity) : Infinity;
   return state.phases.reduce((sum, { t_s: from_s, phase }, i) => {
-    const to_s = state.phases[i + 1]?.t_s ?? t_s;
+    const to_s = Math.min(t_s, state.phases[i + 1]?.t_s ?? t_s);
     const air_s = Math.max(0, to_s - Math.max(from_s, liftedAt_s));
     const ground_s = Math.max(0, to_s - from_s - air_s);
     return sum + (flowOf(type, phase, false) * ground_s + flowOf(type, phase, true) * air_s) / 3600;

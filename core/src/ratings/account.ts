@@ -66,6 +66,11 @@ export class RatingAccount {
     this.current!.open = false;
   }
 
+  /** It is `t_s` now: a use that was left long enough ago is over. */
+  rearm(t_s: number): void {
+    if (!this.inside && this.current && t_s - this.current.end >= this.config.rearm_s) this.settle();
+  }
+
   /** A use that can no longer be taken up again is over. */
   settle(): void {
     const last = this.current;

@@ -153,13 +153,14 @@ export class RatingBooks {
   }
 
   /** The highest level that any reading has; NaN when all are lost. */
-  private levelOf({ columns, edges, others }: Book, values: ArrayLike<number>): number {
+  private levelOf({ columns, edges, others, spec }: Book, values: ArrayLike<number>): number {
     let level = NaN;
     for (let k = 0; k < columns.length; k++) {
       const l = levelAt(values[columns[k]!]!, edges[k]!);
       if (!(l <= level)) level = Number.isNaN(l) ? level : l;
     }
-    for (let k = 0; k < others.length; k++) if (values[others[k]!]! < LOST_pct) return Math.min(level, FIRST_LEVEL);
+    const below = FIRST_LEVEL - spec.hysteresis;
+    for (let k = 0; k < others.length; k++) if (values[others[k]!]! < LOST_pct) return Math.min(level, below);
     return level;
   }
 }

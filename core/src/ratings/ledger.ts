@@ -132,6 +132,7 @@ export class RatingLedger {
         const account = this.accounts[i]!;
         const suspended = !this.config.higher_counts_in_lower && (this.accounts[i + 1]?.inside ?? false);
         if (account.inside) account.run(this.t_s, suspended ? 0 : dt, t_s, estimated);
+        else account.rearm(t_s);
       }
     this.t_s = t_s;
   }

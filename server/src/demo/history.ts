@@ -22,8 +22,8 @@ const DAY_MS = 86_400_000;
 const PAD_M = 19;
 const SEED = 20_251_125;
 const FT_M = 0.3048;
-/** how many of the latest runs go on over hover and shut-down */
-const FLOWN_THROUGH = 12;
+/** of the latest runs this share goes on over hover and shut-down */
+const FLOWN_THROUGH = 0.28;
 /** colder than this, the trainers are preheated */
 const LEAST_PISTON_C = -2;
 
@@ -127,7 +127,7 @@ export async function loadHistory(tx: Tx, type: WatchedType, of: PastOf, now: Da
       ? forPiston(conditions)
       : { ...conditions, mass_kg: brief.expected.mass ?? type.loading.mtow_kg };
     // the last of them are flown to the end: a habit of hovers, assurance and run-downs begins with these
-    const through = i >= starts - FLOWN_THROUGH ? ('shut-down' as const) : undefined;
+    const through = i >= (1 - FLOWN_THROUGH) * starts ? ('shut-down' as const) : undefined;
     const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief, through, limit_s: 2000 }); // prettier-ignore
     await store(tx, type, of, openedAt, words, run);
   }

@@ -3,7 +3,8 @@ import { bookingOf, forecastResidual } from '@rouse/core/shutdown';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.ts';
 import { ChartTitle } from '../parts/coast/frame.tsx';
-import { clockTime, stopwatch } from '../parts/words.ts';
+import { BookedTable } from '../parts/booked-table.tsx';
+import { clockTime } from '../parts/words.ts';
 import { usePulse, useWallClock } from '../platform/pulse.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { WatchedRun } from '../run/run-slice.ts';
@@ -84,38 +85,7 @@ export function AfterRun({ followed }: { followed: WatchedRun }) {
         </FigureRows>
       </Scrolled>
       <ChartTitle title="Booked" about="when this run is closed" />
-      <FigureRows data-booked>
-        <tbody>
-          {booking.engines.map((e) => (
-            <tr key={e.engine}>
-              <td>Engine {e.engine}</td>
-              <td>{stopwatch(e.running_s)}</td>
-              <td>
-                {e.starts} start{e.starts === 1 ? '' : 's'}
-              </td>
-            </tr>
-          ))}
-          <tr>
-            <td>Flight</td>
-            <td>{stopwatch(booking.flight_s)}</td>
-            <td>
-              {booking.rotorCycles} rotor cycle{booking.rotorCycles === 1 ? '' : 's'}
-            </td>
-          </tr>
-          {booking.ratings.map((r) => (
-            <tr key={`${r.engine}/${r.rating}`}>
-              <td>
-                {r.label}, engine {r.engine}
-              </td>
-              <td>{stopwatch(Math.ceil(r.booked_s))}</td>
-              <td>
-                {r.uses} use{r.uses === 1 ? '' : 's'}
-                {r.inspection ? `. ${r.inspection}` : ''}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </FigureRows>
+      <BookedTable booking={booking} />
     </>
   );
 }

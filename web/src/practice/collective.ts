@@ -4,27 +4,33 @@ const STEP = 0.015;
 /** a stick that rests is not a hand */
 const DEAD = 0.04;
 
+export interface CollectiveHand {
+  set: (to: number) => void;
+  /** from where it is */
+  move: (by: number) => void;
+}
+
 /**
  * The collective by keys and by a game controller: arrows up and down move it by a step, the first throttle-like axis
- * sets it. @param at where it stands now @param set null while nothing flies
+ * sets it. @param hand null while nothing flies
  */
-export function useCollective(at: number, set: ((to: number) => void) | null): void {
+export function useCollective(hand: CollectiveHand | null): void {
   useEffect(() => {
-    if (!set) return;
+    if (!hand) return;
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.altKey || event.metaKey || (event.target as HTMLElement).matches('input, select'))
         return;
       const step = event.key === 'ArrowUp' ? STEP : event.key === 'ArrowDown' ? -STEP : 0;
       if (step === 0) return;
       event.preventDefault();
-      set(at + step * (event.shiftKey ? 3 : 1));
+      hand.move(step * (event.shiftKey ? 3 : 1));
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [at, set]);
+  }, [hand]);
 
   useEffect(() => {
-    if (!set) return;
+    if (!hand) return;
     let frame = 0;
     let last = NaN;
     const look = (): void => {
@@ -35,12 +41,12 @@ export function useCollective(at: number, set: ((to: number) => void) | null): v
         if (Number.isNaN(last)) last = to;
         else if (Math.abs(to - last) > DEAD) {
           last = to;
-          set(to);
+          hand.set(to);
         }
       }
       frame = requestAnimationFrame(look);
     };
     frame = requestAnimationFrame(look);
     return () => cancelAnimationFrame(frame);
-  }, [set]);
+  }, [hand]);
 }

@@ -6,6 +6,8 @@ import type { RatingEvent } from '@rouse/core/ratings';
 export type ToPractice =
   | { kind: 'begin'; type: WatchedType; start: PracticeStart; seed: number }
   | { kind: 'collective'; to: number }
+  /** a step up or down from where it is */
+  | { kind: 'collective-by'; by: number }
   | { kind: 'hand-back' }
   | { kind: 'training'; on: boolean }
   | { kind: 'limiter'; limiter: Limiter }

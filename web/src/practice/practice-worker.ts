@@ -57,6 +57,8 @@ self.addEventListener('message', ({ data }: MessageEvent<ToPractice>) => {
       return;
     case 'collective':
       return flight?.setCollective(data.to);
+    case 'collective-by':
+      return flight?.moveCollective(data.by);
     case 'hand-back':
       return flight?.handBack();
     case 'training':

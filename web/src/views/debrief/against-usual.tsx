@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Debrief } from '@rouse/core/contract';
 import { isWorse } from '@rouse/core/health';
+import { BookedTable } from '../../parts/booked-table.tsx';
 import { Small } from '../../parts/heading.ts';
 import { Column, Row, UsualLine } from './usual-line.tsx';
 
@@ -11,9 +12,11 @@ type Compared = Debrief['starts'][number]['compared'][number];
 /** Each figure of the start as a dot on this tail's usual range. */
 export function AgainstUsual({
   start,
+  booking,
   children,
 }: {
   start: Debrief['starts'][number] | undefined;
+  booking: Debrief['booking'];
   children?: ReactNode;
 }) {
   return (
@@ -41,6 +44,12 @@ export function AgainstUsual({
               </Row>
             ))}
           </ul>
+        </>
+      )}
+      {booking && (
+        <>
+          <Small>Booked</Small>
+          <BookedTable booking={booking} />
         </>
       )}
     </Column>

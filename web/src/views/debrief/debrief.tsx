@@ -225,7 +225,9 @@ export function DebriefView() {
           {choice}
         </ChecksColumn>
       ) : (
-        <AgainstUsual start={start}>{choice}</AgainstUsual>
+        <AgainstUsual start={start} booking={debrief.booking}>
+          {choice}
+        </AgainstUsual>
       )}
       <Kept debrief={debrief} prevails={PREVAILS} onNoted={reload} />
     </Grid>

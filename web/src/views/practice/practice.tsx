@@ -2,7 +2,7 @@ import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft
 import type { Practice, PracticeRow, Today } from '@rouse/core/contract';
 import type { PracticeNow } from '@rouse/core/drill';
 import { convert } from '@rouse/core/quantity';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, upright } from '../../app/theme.ts';
@@ -79,7 +79,7 @@ const Mid = styled.section`
 
 const Figures = styled.dl`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(88px, 1fr));
   gap: 8px 16px;
   div {
     border-top: 2px solid var(--water3);
@@ -171,8 +171,14 @@ function Cockpit({ ready }: { ready: Ready }) {
     await postJson('/practice', resultOf(type, mass_kg, oat_C, last)).catch(() => undefined);
     return getJson<PracticeRow[]>('/practice').catch(() => past);
   };
-  const setCollective = useCallback((to: number) => send({ kind: 'collective', to }), [send]);
-  useCollective(now?.collective ?? 0, flying ? setCollective : null);
+  const hand = useMemo(
+    () => ({
+      set: (to: number) => send({ kind: 'collective', to }),
+      move: (by: number) => send({ kind: 'collective-by', by }),
+    }),
+    [send],
+  );
+  useCollective(flying ? hand : null);
 
   const keys: Record<string, () => void> = flying
     ? {
@@ -263,7 +269,7 @@ function Cockpit({ ready }: { ready: Ready }) {
             <Slider
               label="Collective"
               value={Math.round(100 * now.collective)}
-              onChange={(v) => setCollective(v / 100)}
+              onChange={(v) => hand.set(v / 100)}
               range={[0, 100]}
               step={1}
               said={`${Math.round(100 * now.collective)} %`}

@@ -1,10 +1,12 @@
 import { channelsOf, isWatched, type Item, sayCondition } from '@rouse/core/aircraft';
-import { conditionOf, readItem } from '@rouse/core/procedure';
+import { conditionOf, finalScan, notReadyBecause, powerNow, readItem, sayPower } from '@rouse/core/procedure';
+import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { minutes } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { waitEstimate } from '../../run/estimates.ts';
+import { runClock } from '../../run/clock.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 
@@ -48,6 +50,8 @@ export function SenseLine({
   const now_ms = usePulse(100);
   const { type } = followed;
   const frame = ring.lastFrame(now_ms);
+  const computed = computedOf(followed, item, frame, runClock(status, followed.detail.openedAt));
+  if (computed) return computed;
   if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
   if (item.kind === 'watch') {
     if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
@@ -115,6 +119,33 @@ export function SenseLine({
             about {minutes(left_s)}
           </>
         )}
+      </span>
+    </Sense>
+  );
+}
+
+/** What the program itself makes of an item that no single channel senses: power, or the last look. */
+function computedOf(followed: FollowedRun, item: Item, frame: Float64Array, t_s: number): ReactNode {
+  const { type, state } = followed;
+  if (item.kind === 'check' && item.judges === 'power') {
+    const { words, hovers } = sayPower(powerNow(type, state, t_s));
+    return (
+      <Sense data-verdict={String(hovers ?? 'unknown')}>
+        <span>{words}</span>
+      </Sense>
+    );
+  }
+  if (item.kind !== 'call' || item.judges !== 'final-scan') return null;
+  const lines = finalScan(type, state, followed.detail.source === 'by-hand' ? null : frame, t_s);
+  const not = notReadyBecause(lines);
+  return (
+    <Sense data-verdict={String(not === null)}>
+      <span>
+        “{item.say}”
+        <br />
+        {not
+          ? `Not yet. ${not.label}: ${not.words}`
+          : `${lines.filter((l) => l.verdict === true).length} of ${lines.length} lines good, none against it`}
       </span>
     </Sense>
   );

@@ -62,7 +62,15 @@ const Mid = styled.section`
   &:has([data-lanes]) {
     grid-template-rows: auto minmax(0, 2fr) auto minmax(0, 1fr);
   }
+  &:has([data-scan]),
+  &:has([data-booked]) {
+    grid-template-rows: auto auto auto minmax(0, 1fr);
+  }
   ${upright} {
+    &:has([data-scan]),
+    &:has([data-booked]) {
+      grid-template-rows: auto auto auto auto !important;
+    }
     &:has([data-lanes]) {
       grid-template-rows: auto 240px auto auto;
     }

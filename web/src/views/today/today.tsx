@@ -173,6 +173,12 @@ function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }
           </div>
         )}
         <div>
+          <dt>Booked</dt>
+          <dd>
+            {aircraft.booked.starts} starts, {Math.floor(aircraft.booked.running_s / 3600)} engine hours
+          </dd>
+        </div>
+        <div>
           <dt>Open exceedances</dt>
           <dd>{aircraft.openExceedances === 0 ? 'none' : aircraft.openExceedances}</dd>
         </div>
