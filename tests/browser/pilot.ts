@@ -106,12 +106,18 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     await page.waitForFunction(() => document.activeElement?.closest('[data-item]') !== null);
     await page.keyboard.press('Enter');
   } else {
-    // a pilot looks before answering: the reading agrees, or there is none
-    await page.waitForFunction(
-      () =>
-        (document.querySelector('[data-item] [data-verdict]') as HTMLElement | null)?.dataset['verdict'] !== 'false',
+    // a pilot looks before answering: the reading agrees, or there is none; or it is still to be moved
+    const moves = await page.waitForFunction(
+      (movable) => {
+        const card = document.querySelector('[data-item]');
+        if (movable && card?.textContent?.includes('stand-in')) return 'moves';
+        const verdict = card?.querySelector<HTMLElement>('[data-verdict]')?.dataset['verdict'];
+        return verdict !== 'false' && 'answer';
+      },
       { polling: 50, timeout: 60_000 },
+      STAND_IN.has(id),
     );
+    if ((await moves.jsonValue()) === 'moves') return answerByKeyboard(page, id);
     const before = await page.evaluate(standOfCard);
     await page.keyboard.press('Space');
     // a stage, a turn or a word moves the card on; its clock and its readings do not

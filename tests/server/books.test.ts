@@ -35,7 +35,10 @@ describe('one-engine power', () => {
       () => unit.write(writeDeviceLine((Date.now() - from_ms) / 1000 + 5000, frame, type.channels)),
       40,
     );
-    const begun = await call.waitFor(run, (e) => e.kind === 'rating' && e.event === 'PERIOD_START' && e.rating === '30s');
+    const begun = await call.waitFor(
+      run,
+      (e) => e.kind === 'rating' && e.event === 'PERIOD_START' && e.rating === '30s',
+    );
     expect(begun).toMatchObject({ ledger: 'one-engine', engine: 2 });
     await call.waitFor(run, (e) => e.kind === 'cue' && e.text === 'Thirty-second power, engine 2');
     set('tq.2', 100);

@@ -10,7 +10,7 @@ const today: Today = {
       aircraft: 'a',
       tail: 'QV-SKY',
       booked: { starts: 0, running_s: 0, flight_s: 0 },
-    type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
+      type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
       wired: true,
       standIn: { connected: true, preset: 'mild', line: CLEAN_LINE, presets: [] },
       pad: 'pad 2',

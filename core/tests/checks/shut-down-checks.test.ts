@@ -86,8 +86,12 @@ describe.each(['T2', 'T2i'])('the trainer %s', (id) => {
     settle_s: 20,
   };
 
-  test('the engine speeds up as the belts let go, and the light goes out', () => {
-    const flown = flyCheck(id, 'clutch-release', idle);
+  test.each([0.46, 0.48, 0.5])('the engine speeds up as the belts let go, straight from the cool-down to %f', (to) => {
+    const flown = flyCheck(id, 'clutch-release', {
+      ...idle,
+      conditions: { ...idle.conditions, init: warm(0.62) },
+      before: [...RUNNING, { control: 'pilotN', to: 0.62 }, { control: 'pilotN', to, after_s: 20 }],
+    });
     expect(said(flown)).toBe('good null');
   });
 
