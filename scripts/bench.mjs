@@ -10,6 +10,7 @@ try {
   await build();
   const outfile = path.join(ROOT, 'bench/dist/main.js');
   await bundle('bench/main.ts', outfile);
+  await bundle('bench/failure-worker.ts', path.join(ROOT, 'bench/dist/failure-worker.js'));
   await sh(process.execPath, [outfile, ...process.argv.slice(2)], { env: { ...process.env, APP_ROOT: ROOT } });
 } catch (error) {
   fail(error);

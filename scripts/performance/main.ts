@@ -1,6 +1,7 @@
 // Makes the `performance` block of every shipped type: node scripts/fit-performance.mjs
 import { readFileSync, writeFileSync } from 'node:fs';
 import plants from './turbine-plants.json' with { type: 'json' };
+import { assuranceOf } from './assurance.ts';
 import type { Plant } from './plant.ts';
 import { pistonPerformance } from './piston.ts';
 import { type Shape, turbinePerformance } from './turbine.ts';
@@ -37,6 +38,9 @@ const SHAPES: Record<string, Omit<Shape, 'mtow_kg' | 'empty_kg'>> = {
   },
 };
 
+/** The cushion that the simulator flies on. */
+const FLOWN_GROUND_EFFECT = 'cb';
+
 for (const file of process.argv.slice(2)) {
   const type = JSON.parse(readFileSync(file, 'utf8'));
   const { mtow_kg, empty_kg } = type.loading;
@@ -46,5 +50,7 @@ for (const file of process.argv.slice(2)) {
   type.performance = shape
     ? turbinePerformance((plants as unknown as Record<string, Plant>)[type.id]!, { ...shape, mtow_kg, empty_kg }, say)
     : pistonPerformance(mtow_kg, empty_kg, say);
+  type.performance.hover.ge_model = FLOWN_GROUND_EFFECT;
+  if (shape) type.performance.engine.assurance = assuranceOf(type.simulator, empty_kg, mtow_kg);
   writeFileSync(file, `${JSON.stringify(type, null, 2)}\n`);
 }

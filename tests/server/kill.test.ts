@@ -1,10 +1,15 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
+import net from 'node:net';
 import path from 'node:path';
-import { checkChain, itemState, presentItem, reduceRun } from '@rouse/core/procedure';
+import type { TypeFile } from '@rouse/core/aircraft';
+import type { Debrief } from '@rouse/core/contract';
+import { writeDeviceLine } from '@rouse/core/format';
+import { checkChain, type Entry, itemState, presentItem, reduceRun } from '@rouse/core/procedure';
 import { decodeChunk } from '@rouse/core/trace';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Caller, freshDatabase, ROOT, skerry, startStandIn, waitUntil } from '../rouse.ts';
+import { FLEET } from '../../server/src/demo/identity.ts';
+import { Caller, freshDatabase, ROOT, skerry, startStandIn, typeOfTail, waitUntil } from '../rouse.ts';
 import { untilReady } from '../ready.ts';
 
 const PORT = 18_640 + (process.pid % 500) * 3;
@@ -23,7 +28,7 @@ async function launch(): Promise<void> {
       DATABASE_URL: database.url,
       PORT: String(PORT),
       LOG_LEVEL: 'warn',
-      ROUSE_DEVICES: `QV-SKY=${PORT + 1}`,
+      ROUSE_DEVICES: `QV-SKY=${PORT + 1},QV-ERN=${PORT + 2}`,
       ROUSE_CONTROL_PORT: String(standIn.controlPort),
       ROUSE_DEMO_STARTS: '0',
     },
@@ -45,11 +50,11 @@ afterAll(async () => {
   await database.drop();
 });
 
-async function trace(run: string) {
+async function trace(run: string, { channels }: TypeFile = skerry) {
   const response = await fetch(`${call.base}/api/runs/${run}/trace`);
   return decodeChunk(
     new Uint8Array(await response.arrayBuffer()),
-    skerry.channels.map((c) => c.id),
+    channels.map((c) => c.id),
   );
 }
 
@@ -83,6 +88,51 @@ test('killed in mid-start and started again, nothing that was acknowledged is go
     return t.t_s.length > kept.t_s.length + 50 ? t : null;
   });
   expect(end.t_s.every((t, i) => i === 0 || t > end.t_s[i - 1]!)).toBe(true);
+});
+
+test('killed while thirty-second power is in use, it is one use still, and the hole counts as used', async () => {
+  const haugh = typeOfTail('QV-ERN');
+  const { channels } = haugh;
+  const frame = new Float64Array(channels.length).fill(NaN);
+  for (const [id, value] of Object.entries({ 'tq.1': 0, 'tq.2': 135, nr: 100 }))
+    frame[channels.findIndex((c) => c.id === id)] = value;
+  const from_ms = Date.now();
+  let unit: net.Socket | null = null;
+  const feeding = setInterval(() => {
+    unit ??= net
+      .connect(PORT + 2, '127.0.0.1')
+      .on('error', () => {})
+      .on('close', () => (unit = null));
+    if (unit.writable) unit.write(writeDeviceLine((Date.now() - from_ms) / 1000 + 5000, frame, channels));
+  }, 40);
+  // its frames count once its unit is heard
+  const run = await waitUntil(async () => {
+    const opened = await call.open(FLEET.find((a) => a.tail === 'QV-ERN')!.aircraftId);
+    if ((await call.detail(opened)).source === 'device') return opened;
+    await call.writeNext(opened, { kind: 'closed', outcome: 'given-up' });
+    return null;
+  });
+  const isUse = (e: Entry): boolean => e.kind === 'rating' && e.event === 'PERIOD_START' && e.rating === '30s';
+  const begun = await call.waitFor(run, isUse);
+  const framesOf = async (): Promise<number> => (await trace(run, haugh)).t_s.length;
+  await waitUntil(async () => (await framesOf()) > 50);
+
+  server.kill('SIGKILL');
+  await once(server, 'exit');
+  await launch();
+  const kept = await framesOf();
+  await waitUntil(async () => (await framesOf()) > kept + 50);
+  clearInterval(feeding);
+  (unit as net.Socket | null)?.destroy();
+
+  const { entries } = await call.detail(run);
+  expect(entries.filter(isUse)).toHaveLength(1);
+  const { t_s } = await trace(run, haugh);
+  await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
+  const { booking } = await call.get<Debrief>(`/runs/${run}/debrief`);
+  const used = booking!.ratings.find((r) => r.rating === '30s')!;
+  expect(used.uses).toBe(1);
+  expect(used.booked_s).toBeGreaterThan(t_s[t_s.length - 1]! - begun.t - 0.5);
 });
 
 test('stopped politely it leaves the run open for next time', async () => {
