@@ -1,18 +1,22 @@
 import type { TypeFile } from '../aircraft/index.ts';
 import type { LearnedLoad } from '../electrical/index.ts';
 import { median, spreadOf } from '../statistics/index.ts';
+import { forecast } from './trend/forecast.ts';
 import { type Usual, usualOf } from './usual.ts';
 
 /** One good check of earlier runs: its figures by their ids. */
 export interface PastCheck {
   check: string;
-  figures: readonly { id: string; value: number | null }[];
+  /** with what was good that day, either end open where null */
+  figures: readonly { id: string; value: number | null; good: readonly [number | null, number | null] }[];
 }
 
 /** What a figure of a check has been on this tail. */
 export interface UsualFigure extends Usual {
   /** how far the last readings stand from the first of them, where that is more than their spread; else null */
   drift: number | null;
+  /** checks until its trend leaves what is good, at the soonest; null without a trend that leads there */
+  leavesGoodIn: number | null;
 }
 
 /** More than this is no habit but a fault. */
@@ -38,9 +42,24 @@ export function usualFigures(past: readonly PastCheck[]): Record<string, UsualFi
     const [check, figure] = name.split('/') as [string, string];
     const values = valuesOf(past, check, figure);
     const usual = usualOf(values);
-    if (usual) out[name] = { ...usual, drift: driftOf(values) };
+    const good = past.find((p) => p.check === check)?.figures.find((f) => f.id === figure)?.good;
+    if (usual) out[name] = { ...usual, drift: driftOf(values), leavesGoodIn: good ? leavesGoodIn(values, good) : null };
   }
   return out;
+}
+
+/** @param values newest first */
+function leavesGoodIn(values: readonly number[], [low, high]: readonly [number | null, number | null]): number | null {
+  if (values.length < 2 * DRIFT_ENDS) return null;
+  const y = values.toReversed();
+  const ends = { down: low, up: high };
+  for (const direction of ['down', 'up'] as const) {
+    const limit = ends[direction];
+    if (limit === null) continue;
+    const { status, display } = forecast({ y, limit, direction });
+    if (status === 'OK' || status === 'AT_OR_BEYOND_LIMIT') return display.starts;
+  }
+  return null;
 }
 
 /** @param values newest first */

@@ -71,6 +71,10 @@ function FigureRow({ figure, usual }: { figure: MeasuredEntry['figures'][number]
   const { value, decimals, unit } = figure;
   const place = value !== null && usual ? placeOf(value, usual, 10 ** -decimals) : 'usual';
   const drift = usual?.drift ? `; drifting by ${sayFigure(usual.drift, decimals, unit)}` : '';
+  const ahead =
+    usual?.leavesGoodIn == null
+      ? ''
+      : `; at this pace out of what is good in ${usual.leavesGoodIn} checks at the soonest`;
   return (
     <Row data-worse={figure.verdict !== 'good' || place !== 'usual' || undefined} data-figure={figure.id}>
       <div>
@@ -81,7 +85,7 @@ function FigureRow({ figure, usual }: { figure: MeasuredEntry['figures'][number]
       <p>
         {goodOf(figure.good, decimals)}
         {usual
-          ? `usual ${sayFigure(usual.low, decimals, '')} to ${sayFigure(usual.high, decimals, '')}${place === 'usual' ? '' : `, ${place === 'high' ? 'higher' : 'lower'} than ever`}${drift}`
+          ? `usual ${sayFigure(usual.low, decimals, '')} to ${sayFigure(usual.high, decimals, '')}${place === 'usual' ? '' : `, ${place === 'high' ? 'higher' : 'lower'} than ever`}${drift}${ahead}`
           : 'too few earlier checks'}
       </p>
     </Row>
