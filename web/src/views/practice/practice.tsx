@@ -5,18 +5,16 @@ import { convert } from '@rouse/core/quantity';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
-import { mono, upright } from '../../app/theme.ts';
-import { Lanes } from '../../live/lanes.tsx';
-import { lanesOf } from '../../live/lane.ts';
+import { upright } from '../../app/theme.ts';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
-import { ChartTitle } from '../../parts/coast/frame.tsx';
-import { Aid, PREVAILS, Small } from '../../parts/heading.ts';
+import { PREVAILS, Small } from '../../parts/heading.ts';
 import { Slider } from '../../parts/slider.tsx';
 import { useUnits } from '../../parts/units.ts';
-import { dayAndTime, stopwatch } from '../../parts/words.ts';
 import { getJson, postJson } from '../../platform/api.ts';
 import { useCollective } from '../../practice/collective.ts';
 import { usePractice } from '../../practice/use-practice.ts';
+import { Flight } from './flight.tsx';
+import { Past } from './past.tsx';
 import { Timers } from './timers.tsx';
 
 /** A frame and a word that no real run has. */
@@ -75,36 +73,6 @@ const Mid = styled.section`
   gap: 10px;
   min-height: 0;
   min-width: 0;
-`;
-
-const Figures = styled.dl`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(88px, 1fr));
-  gap: 8px 16px;
-  div {
-    border-top: 2px solid var(--water3);
-    padding-top: 3px;
-  }
-  dt {
-    font-size: 12.5px;
-    color: var(--soft);
-  }
-  dd {
-    ${mono}
-    font-size: 24px;
-    font-weight: 680;
-    line-height: 1.1;
-    margin: 0;
-  }
-  small {
-    display: block;
-    font-size: 12px;
-    color: var(--soft);
-    font-weight: 500;
-  }
-  [data-low] dd {
-    color: var(--warning);
-  }
 `;
 
 const LIMITERS = [
@@ -324,104 +292,4 @@ function resultOf(type: TypeFile, mass_kg: number, oat_C: number, now: PracticeN
       ended: now.ended ?? 'stopped',
     },
   };
-}
-
-const NR_LOW_pct = 95;
-
-function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
-  const { show } = useUnits();
-  const lanes = useMemo(
-    () =>
-      lanesOf(type, [
-        { channel: 'tq.1' },
-        { channel: 'tq.2' },
-        { channel: type.runUpWatch.rotor, window: type.runUpWatch.rotor_pct },
-        { channel: 'height' },
-      ]),
-    [type],
-  );
-  const limited = (i: 0 | 1): string =>
-    now.failed === i + 1 ? 'failed' : now.limitedBy[i] === 'GOV' ? 'governed' : `held by ${now.limitedBy[i]}`;
-  return (
-    <>
-      <Figures>
-        <div data-low={now.nr_pct < NR_LOW_pct || undefined}>
-          <dt>Rotor</dt>
-          <dd data-nr>
-            {now.nr_pct.toFixed(1)} % <small>least {now.nrLeast_pct.toFixed(1)} %</small>
-          </dd>
-        </div>
-        {([0, 1] as const).map((i) => (
-          <div key={i}>
-            <dt>Torque {i + 1}</dt>
-            <dd data-torque={i + 1}>
-              {now.torque_pct[i].toFixed(0)} % <small>{limited(i)}</small>
-            </dd>
-          </div>
-        ))}
-        <div>
-          <dt>Height</dt>
-          <dd data-height>
-            {show(convert(now.height_m, 'm', 'ft'), 'height')}{' '}
-            <small>lost {show(convert(now.heightLost_m, 'm', 'ft'), 'height', 'ceil')}</small>
-          </dd>
-        </div>
-        <div>
-          <dt>Climb</dt>
-          <dd>
-            {Math.round(convert(now.climb_mps, 'm/s', 'ft/min') / 10) * 10} <small>ft/min</small>
-          </dd>
-        </div>
-      </Figures>
-      <ChartTitle
-        title={
-          now.ended === null
-            ? `${stopwatch(now.t_s)} in the hover`
-            : now.ended === 'hard'
-              ? 'On the ground, too hard'
-              : 'On the ground'
-        }
-        about={
-          now.failed === null
-            ? now.training
-              ? 'training mode: both engines share what one could give'
-              : 'both engines'
-            : `engine ${now.failed} failed at ${stopwatch(now.failedAt_s ?? 0)}`
-        }
-      />
-      <Lanes lanes={lanes} seconds={60} label="Torque, rotor and height over the last minute" />
-    </>
-  );
-}
-
-const ENDED = {
-  landed: 'landed',
-  hard: 'landed hard',
-  stopped: 'ended in the air',
-  'flown-away': 'flown away',
-} as const;
-
-function Past({ past }: { past: readonly PracticeRow[] }) {
-  return (
-    <>
-      <ChartTitle title="Your practice" about="kept for you, apart from every aircraft" />
-      {past.length === 0 ? (
-        <Aid>
-          Nothing yet. Begin a hover, let an engine fail with 1 or 2, and hold the rotor with the arrow keys, the slider
-          or a game controller. T is the training mode.
-        </Aid>
-      ) : (
-        <ul data-past>
-          {past.map(({ id, at, type, exercise, result }) => (
-            <li key={id}>
-              {dayAndTime(at)}: {type}, {exercise === 'failure' ? 'engine failure' : 'training mode'},{' '}
-              {Math.round(result.mass_kg)} kg, {Math.round(result.oat_C)} °C. Rotor to {result.nr_least_pct.toFixed(1)}{' '}
-              %, {Math.ceil(convert(result.height_lost_m, 'm', 'ft'))} ft lost, {ENDED[result.ended]}
-              {result.ratings.map((r) => `; ${r.label} ${Math.ceil(r.booked_s)} s`).join('')}
-            </li>
-          ))}
-        </ul>
-      )}
-    </>
-  );
 }
