@@ -107,8 +107,8 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
   const { page } = stage.open;
   await page.goto(`${stage.rouse.base}/debrief`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('main a');
-  const listed = await stage.call.get<{ tail: string; runs: { run: string }[] }[]>('/runs');
-  const { run } = listed.find((l) => l.tail === 'QV-SKY')!.runs[0]!;
+  const listed = await stage.call.get<{ tail: string; runs: { run: string; outcome: string }[] }[]>('/runs');
+  const { run } = listed.find((l) => l.tail === 'QV-SKY')!.runs.find((r) => r.outcome === 'ready')!;
   const place = await page.$$eval(
     'main a',
     (links, id) => links.map((a) => a.href).find((href) => href.includes(id))!,

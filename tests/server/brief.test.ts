@@ -123,7 +123,9 @@ describe('opening a run', () => {
     expect((await call.writeNext(run, { kind: 'closed', outcome: 'ready' })).status).toBe(201);
     const detail = await call.get<RunDetail>(`/runs/${run}`);
     expect(detail).toMatchObject({ source: 'by-hand', outcome: 'ready', tail: 'QV-INJ' });
-    const waits = types.find((t) => t.id === 'T2i')!.items.filter((i) => i.kind === 'wait' || i.kind === 'watch');
+    const { items, legs } = types.find((t) => t.id === 'T2i')!;
+    const flown = new Set(legs.flatMap((leg) => (leg.begins ? [] : [leg.id])));
+    const waits = items.filter((i) => flown.has(i.leg) && (i.kind === 'wait' || i.kind === 'watch'));
     expect((await contextOf('QV-INJ')).past.map((w) => w.item).toSorted()).toEqual(waits.map((w) => w.id).toSorted());
   });
 

@@ -5,6 +5,7 @@ import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
 import { AFTER_FAILURE, oeiMasses, oeiRequiredRating } from '../power/index.ts';
 import {
   type BriefRecord,
+  chartAir,
   hoverAgainstLimit,
   type HoverFigure,
   LOW_HOVER_ft,
@@ -48,6 +49,7 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
 
   const pa = pressureAltitudeOf(input, site);
   const air = { pa_ft: known(pa)!, oat_C: input.oat_C!, bleed: input.bleed };
+  const charted = chartAir(type, air);
   const inAir = <T>(calculate: () => T): Figure<T> =>
     figure(() => {
       need(pa, 'pa_ft');
@@ -103,9 +105,9 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
 
   const charts = { TOP: performance.chart.TOP, MCP: performance.chart.MCP };
   const limit = (rating: 'TOP' | 'MCP'): Figure<number> =>
-    inAir(() => chartLimit({ rating, pa_ft: air.pa_ft, oat_C: air.oat_C, tables: charts }).display.limit);
+    inAir(() => chartLimit({ rating, pa_ft: charted.pa_ft, oat_C: air.oat_C, tables: charts }).display.limit);
   const hover = (skid_height_ft: number | null): Figure<HoverFigure> =>
-    inAir(() => hoverAgainstLimit(type, need(liftMass_kg, 'mass_kg'), air, skid_height_ft));
+    inAir(() => hoverAgainstLimit(type, need(liftMass_kg, 'mass_kg'), charted, skid_height_ft));
   const powered = poweredOf(context.type);
 
   const brief: BriefFigures = {
@@ -129,13 +131,13 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     liftMass_kg,
     hoverIge: hover(LOW_HOVER_ft),
     hoverOge: hover(null),
-    oei: twin && powered ? inAir(() => oeiMasses(powered, air, AFTER_FAILURE)) : null,
+    oei: twin && powered ? inAir(() => oeiMasses(powered, charted, AFTER_FAILURE)) : null,
     oeiAtLift:
       twin && powered
         ? inAir(() =>
             oeiRequiredRating(
               powered,
-              { ...air, mass_kg: need(liftMass_kg, 'mass_kg'), skid_height_ft: null },
+              { ...charted, mass_kg: need(liftMass_kg, 'mass_kg'), skid_height_ft: null },
               AFTER_FAILURE,
             ),
           )

@@ -1,4 +1,5 @@
 import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
+import { chartAir } from '../procedure/index.ts';
 import { maxHoverMass, AFTER_FAILURE, oeiMasses, pistonMass } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
 
@@ -28,7 +29,7 @@ export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | nul
     oat_C.push(t);
   const held = (of: (air: { pa_ft: number; oat_C: number; bleed: string }) => number): number[] =>
     oat_C.map((t) => {
-      const mass = attempt(() => of({ pa_ft, oat_C: t, bleed }));
+      const mass = attempt(() => of(chartAir(type, { pa_ft, oat_C: t, bleed })));
       return isRefusal(mass) ? NaN : roundStep(mass as number, 10, 'floor');
     });
   const powered = poweredOf(type);

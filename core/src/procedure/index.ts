@@ -68,6 +68,7 @@ export {
 export { findItem, itemState, type ItemState, type Measured, type Outcome, reduceRun, type RunState } from './state.ts';
 export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
 export { ruledAnswer } from './decision-rule.ts';
+export { chartAir } from './chart-air.ts';
 export { chartLimitsOf, costsInspection, entriesOfRating, type HeldEntry, type RatingEntry } from './rating-entries.ts';
 export { type EntryWords, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

@@ -2,6 +2,7 @@ import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { hoverMargin, pistonHover } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
+import { chartAir } from './chart-air.ts';
 import type { RunState } from './state.ts';
 import { massNow_kg } from './weight-now.ts';
 
@@ -65,7 +66,7 @@ export function powerNow(type: TypeFile, state: RunState, t_s: number): PowerNow
   if (brief?.pa_ft == null) return { unknown: 'the brief has no pressure' };
   if (brief.oat_C === null) return { unknown: 'the brief has no outside temperature' };
   if (mass_kg === null) return { unknown: 'the brief has no weight' };
-  const air = { pa_ft: brief.pa_ft, oat_C: brief.oat_C, bleed: brief.bleed ?? 'none' };
+  const air = chartAir(type, { pa_ft: brief.pa_ft, oat_C: brief.oat_C, bleed: brief.bleed ?? 'none' });
   const { chart } = type.performance;
   const tables = { TOP: chart.TOP, MCP: chart.MCP };
   const found = attempt((): PowerNow => ({

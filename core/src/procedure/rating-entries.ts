@@ -2,6 +2,7 @@ import type { TypeFile } from '../aircraft/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
 import type { RatingEvent } from '../ratings/index.ts';
+import { chartAir } from './chart-air.ts';
 import type { Entry, ExceedanceEntry, Payload } from './entries.ts';
 import type { RunState } from './state.ts';
 
@@ -47,7 +48,7 @@ export function costsInspection(type: TypeFile, entry: RatingEntry): boolean {
 export function chartLimitsOf(type: TypeFile, state: RunState): [number, number] | null {
   const { brief } = state;
   if (brief?.pa_ft == null || brief.oat_C === null) return null;
-  const air = { pa_ft: brief.pa_ft, oat_C: brief.oat_C };
+  const air = chartAir(type, { pa_ft: brief.pa_ft, oat_C: brief.oat_C });
   const { chart } = type.performance;
   const tables = { TOP: chart.TOP, MCP: chart.MCP };
   const found = attempt((): [number, number] => [

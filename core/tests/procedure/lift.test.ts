@@ -129,6 +129,14 @@ describe('power and weight of this minute', () => {
     });
   });
 
+  test.each(['S7', 'T2'])('below the lowest line of its charts %s reads that line, where there is less power', (id) => {
+    const hand = new Hand(typeOf(id));
+    const at = (pa_ft: number) =>
+      powerNow(hand.type, { ...hand.state, brief: { ...hand.state.brief!, pa_ft } }, 0) as object;
+    expect(at(-400)).toEqual(at(0));
+    expect(at(-400)).toHaveProperty('high');
+  });
+
   test('limits and hovers are rounded the safe way', () => {
     const hand = new Hand(typeOf('X14'));
     const now = powerNow(hand.type, hand.state, 0);

@@ -1,6 +1,6 @@
 import { poweredOf, type TypeFile } from '@rouse/core/aircraft';
 import type { BriefContextMessage, RunDetail } from '@rouse/core/contract';
-import { massNow_kg, reduceRun } from '@rouse/core/procedure';
+import { chartAir, massNow_kg, reduceRun } from '@rouse/core/procedure';
 import { oneEngineBoard, type OneEngineBoard } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
 import { useEffect, useState } from 'react';
@@ -49,7 +49,7 @@ async function load(aircraft: string): Promise<Loaded> {
       ...usual,
       mass_kg: Math.ceil((massNow_kg(type, state, t_s) ?? usual.mass_kg) / 10) * 10,
       oat_C: brief?.oat_C ?? usual.oat_C,
-      pa_ft: Math.ceil((brief?.pa_ft ?? usual.pa_ft) / 10) * 10,
+      pa_ft: chartAir(type, { pa_ft: Math.ceil((brief?.pa_ft ?? usual.pa_ft) / 10) * 10 }).pa_ft,
     },
     from: 'the open run: weight and air of this minute',
   };
