@@ -67,7 +67,8 @@ export function useStage(tails?: readonly string[]): Stage {
       const differs = Object.fromEntries(
         Object.entries(ways).map(([id, to]) => [id, { to, reason: 'the other school' }]),
       );
-      const { body } = await call.post('/runs', { aircraft, brief: { ...goodBrief(aircraft), ways: differs } });
+      const brief = goodBrief(aircraft);
+      const { body } = await call.post('/runs', { aircraft, brief: { ...brief, ways: { ...brief.ways, ...differs } } });
       const run = body.run!;
       await call.post('/stand-in/pace', { run, times: 8 });
       await call.work(run, until);
