@@ -118,8 +118,12 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
   await page.waitForSelector('[data-chain="true"]');
   const tables = await page.$$('section[aria-label="Drawings"] button');
   for (const button of tables) await button.click();
-  await page.waitForFunction(() => document.querySelectorAll('table').length === 2);
-  expect(await stage.text('table')).toMatch(/Ng %This start °CUsual °C/);
+  await page.waitForFunction(
+    (opened) => document.querySelectorAll('section[aria-label="Drawings"] table').length === opened,
+    {},
+    tables.length,
+  );
+  expect(await stage.text('section[aria-label="Drawings"] table')).toMatch(/Ng %This start °CUsual °C/);
   expect(await seriousFindings(page)).toEqual([]);
 
   const exports = await page.$$eval('nav[aria-label="Exports"] a', (links) =>

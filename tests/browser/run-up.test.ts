@@ -30,11 +30,14 @@ test.each([
   const { page } = stage.open;
   const run = await stage.openAt('QV-TRN', 'mild', order[0]!, ways);
   expect(await seriousFindings(page)).toEqual([]);
+  await workByKeyboard(page, 'captions-flight');
+  await page.waitForFunction(() =>
+    /Engine speed -?0\.\d % *joined/.test(document.querySelector('[aria-label="Drawings"]')?.textContent ?? ''),
+  );
   await workByKeyboard(page, 'ready');
   const good = (await found(run)).filter((f) => f.endsWith(' good')).map((f) => f.split(' ')[0]);
   expect(good).toEqual(['clutch-engage', 'oil-for-temperature', ...order]);
   expect(await nothingOpen(run)).toBe(true);
-  expect(await stage.text('[aria-label="Drawings"]')).toMatch(/Engine speed -?0\.\d % *joined/);
 });
 
 test(
