@@ -4,7 +4,7 @@ import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { type Light, lightChanged, LIGHTS } from './settings-slice.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
-import { upright } from './theme.ts';
+import { phone, upright } from './theme.ts';
 
 const Frame = styled.div`
   display: grid;
@@ -27,6 +27,10 @@ const Rail = styled.nav`
     flex-direction: row;
     padding: 4px 12px;
   }
+  ${phone} {
+    gap: 0;
+    padding: 4px 6px;
+  }
 `;
 
 const Name = styled.b`
@@ -35,6 +39,9 @@ const Name = styled.b`
   margin-bottom: 16px;
   ${upright} {
     margin: 0 8px 0 0;
+  }
+  ${phone} {
+    display: none;
   }
 `;
 

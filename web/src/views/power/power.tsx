@@ -55,7 +55,7 @@ const Head = styled.header`
   }
 `;
 
-const Side = styled.div`
+const Side = styled.section`
   background: var(--sheet);
   padding: 12px 18px;
   overflow: auto;
@@ -181,7 +181,7 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
         </p>
         <SlimButton onPress={() => setWhat(start)}>As it began</SlimButton>
       </Head>
-      <Side style={{ gridArea: 'left' }}>
+      <Side aria-label="What if" style={{ gridArea: 'left' }}>
         <Knobs type={type} what={what} set={(change) => setWhat((w) => ({ ...w, ...change }))} />
       </Side>
       <Mid aria-label="Power board">
@@ -194,7 +194,8 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
         )}
         {twin && <FailureMap type={type} what={what} />}
       </Mid>
-      <Side style={{ gridArea: 'right', borderLeft: '1px solid var(--line)' }}>
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <Side aria-label="One engine out" tabIndex={0} style={{ gridArea: 'right', borderLeft: '1px solid var(--line)' }}>
         <OneEngine type={type} />
       </Side>
       <Aid as="footer" style={{ gridArea: 'foot', padding: '8px 20px', borderTop: '1px solid var(--line)' }}>

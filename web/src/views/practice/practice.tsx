@@ -53,7 +53,7 @@ const Head = styled.header`
   }
 `;
 
-const Side = styled.div`
+const Side = styled.section`
   padding: 12px 16px;
   background: var(--sheet);
   display: flex;
@@ -164,7 +164,7 @@ function Cockpit({ ready }: { ready: Ready }) {
 
   return (
     <>
-      <Side style={{ gridArea: 'left' }}>
+      <Side aria-label="Exercise" style={{ gridArea: 'left' }}>
         {now === null ? (
           <>
             <Small>The hover</Small>
@@ -252,7 +252,8 @@ function Cockpit({ ready }: { ready: Ready }) {
         )}
       </Side>
       <Mid aria-label="Flight">{now ? <Flight type={type} now={now} /> : <Past past={past} />}</Mid>
-      <Side style={{ gridArea: 'right' }}>
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <Side aria-label="Timers" tabIndex={0} style={{ gridArea: 'right' }}>
         <Timers type={type} now={now} />
       </Side>
     </>
