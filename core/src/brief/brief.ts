@@ -2,13 +2,12 @@ import { type EngineFirst, poweredOf } from '../aircraft/index.ts';
 import { altimeterReading_ft, densityAltitude, pressureAltitude } from '../atmosphere/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
-import { AFTER_FAILURE, oeiMasses, oeiRequiredRating } from '../power/index.ts';
+import { LOW_HOVER_ft, AFTER_FAILURE, oeiMasses, oeiRequiredRating } from '../power/index.ts';
 import {
   type BriefRecord,
   chartAir,
   hoverAgainstLimit,
   type HoverFigure,
-  LOW_HOVER_ft,
   reduceRun,
   scheduleOf,
 } from '../procedure/index.ts';

@@ -1,6 +1,6 @@
 import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { chartAir } from '../procedure/index.ts';
-import { maxHoverMass, AFTER_FAILURE, oeiMasses, pistonMass } from '../power/index.ts';
+import { LOW_HOVER_ft, maxHoverMass, AFTER_FAILURE, oeiMasses, pistonMass } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
 
 const STEP_C = 5;
@@ -9,9 +9,6 @@ const COLDEST_C = -40;
 const HOTTEST_C = 50;
 /** Middle of the drawing while the temperature is unknown. */
 const WHERE_UNKNOWN_C = 10;
-/** Height of the skids in ground effect, ft. */
-const LOW_HOVER_ft = 5;
-
 export interface WeightCurves {
   oat_C: number[];
   /** from the sea up: the weight that each holds, kg rounded down by temperature, NaN outside the charts */

@@ -10,3 +10,4 @@ export {
   type LoadItem,
 } from './model.ts';
 export { type Point, pointInPolygon, type Where } from './polygon.ts';
+export { usualMass_kg } from './usual-mass.ts';

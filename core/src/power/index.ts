@@ -10,6 +10,7 @@ export { hoverCeiling, hoverMargin, type HoverMargin, maxHoverMass, type MaxHove
 export { hoverCheck, type HoverCheck, type HoverCheckBands } from './hover-check.ts';
 export { groundEffect, hoverPower, type HoverPower } from './hover-power.ts';
 export {
+  LOW_HOVER_ft,
   type Air,
   type AssuranceBaseline,
   type EnginePower,

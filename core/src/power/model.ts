@@ -1,5 +1,8 @@
 import { z } from 'zod';
 
+/** Height of the skids of a hover in ground effect, ft. */
+export const LOW_HOVER_ft = 5;
+
 /** A rotor of a hover model. Units are in the names; coefficients are docs/calculations.md, hover. */
 const rotorSchema = z.object({
   R_m: z.number().positive(),

@@ -1,7 +1,7 @@
 import { roundStep } from '../quantity/index.ts';
 import { massHeldBy } from './capability.ts';
 import { hoverCondition, requiredPower, torque_pct } from './hover-power.ts';
-import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft } from './model.ts';
+import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft, LOW_HOVER_ft } from './model.ts';
 import {
   AFTER_FAILURE,
   isInGround,
@@ -11,8 +11,6 @@ import {
   usablePower_kW,
 } from './one-engine.ts';
 import { powerAvailable } from './available.ts';
-
-const LOW_HOVER_ft = 5;
 
 export interface BoardInput extends Air {
   mass_kg: number;

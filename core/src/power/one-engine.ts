@@ -3,7 +3,7 @@ import { convert, needNumber, Refused, roundStep } from '../quantity/index.ts';
 import { type PowerAvailable, powerAvailable, type PowerLimiter } from './available.ts';
 import { massHeldBy } from './capability.ts';
 import { type Condition, hoverCondition, needMass, requiredPower } from './hover-power.ts';
-import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft } from './model.ts';
+import { type Air, OEI_RATINGS, type OeiRatingId, type PoweredAircraft, LOW_HOVER_ft } from './model.ts';
 
 /** Power that a rating must have over what a hover takes, by what limits the engine and whether the ground helps. */
 export type OeiMargin = (limiter: PowerLimiter, inGroundEffect: boolean) => number;
@@ -19,9 +19,6 @@ export const AFTER_FAILURE: OeiMargin = (limiter, inGroundEffect) =>
   limiter === 'TORQUE' ? (inGroundEffect ? 0.02 : 0.05) : inGroundEffect ? 0.01 : 0.03;
 
 const SETTLED: OeiMargin = () => 0;
-/** Height of the skids for "in ground effect", ft. */
-const LOW_HOVER_ft = 5;
-
 function needTwin(aircraft: PoweredAircraft): void {
   if (aircraft.engines < 2) throw new Refused('NOT_MULTI_ENGINE', 'aircraft');
 }

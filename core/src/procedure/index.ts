@@ -47,7 +47,7 @@ export {
   zonesOf,
 } from './plan.ts';
 export { briefedWind, rotorWindNow, type RotorWindNow, windPhaseOf } from './rotor-wind.ts';
-export { hoverAgainstLimit, type HoverFigure, LOW_HOVER_ft, type PowerNow, powerNow, sayPower } from './power-now.ts';
+export { hoverAgainstLimit, type HoverFigure, type PowerNow, powerNow, sayPower } from './power-now.ts';
 export { predictedHover } from './predicted-hover.ts';
 export { finalScan, notReadyBecause, type ScanLine } from './final-scan.ts';
 export { burned_kg, massNow_kg } from './weight-now.ts';

@@ -1,13 +1,10 @@
 import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { chartLimit } from '../chart/index.ts';
-import { hoverMargin, pistonHover } from '../power/index.ts';
+import { hoverMargin, LOW_HOVER_ft, pistonHover } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
 import { chartAir } from './chart-air.ts';
 import type { RunState } from './state.ts';
 import { massNow_kg } from './weight-now.ts';
-
-/** Height of the skids in ground effect, ft. */
-export const LOW_HOVER_ft = 5;
 
 /** One hover against its limit, in the unit of the type's chart. */
 export interface HoverFigure {

@@ -1,7 +1,7 @@
 import { pistonOf, type TypeFile } from '../aircraft/index.ts';
-import { pistonHover } from '../power/index.ts';
+import { LOW_HOVER_ft, pistonHover } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
-import { LOW_HOVER_ft, powerNow } from './power-now.ts';
+import { powerNow } from './power-now.ts';
 import type { RunState } from './state.ts';
 
 /** How far the manifold pressure of a hover may be off what was predicted, less and more, inHg. */

@@ -1,5 +1,6 @@
 import { pistonOf, type TypeFile } from '@rouse/core/aircraft';
-import { hoverAgainstLimit, type HoverFigure, LOW_HOVER_ft } from '@rouse/core/procedure';
+import { hoverAgainstLimit, type HoverFigure } from '@rouse/core/procedure';
+import { LOW_HOVER_ft } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
 import { useState } from 'react';
 import { useParams } from 'react-router';

@@ -1,5 +1,6 @@
 import { poweredOf, type TypeFile } from '@rouse/core/aircraft';
 import type { BriefContextMessage, RunDetail } from '@rouse/core/contract';
+import { usualMass_kg } from '@rouse/core/loading';
 import { chartAir, massNow_kg, reduceRun } from '@rouse/core/procedure';
 import { oneEngineBoard, type OneEngineBoard } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
@@ -26,14 +27,13 @@ export interface Loaded {
 }
 
 const USUAL = { height_ft: 30, wind_kt: 0, oat_C: 15, obstacleClear: false, landingOk: false };
-const USUAL_SHARE = 0.92;
 
 async function load(aircraft: string): Promise<Loaded> {
   const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
   const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
   const usual = {
     ...USUAL,
-    mass_kg: Math.round((USUAL_SHARE * type.loading.mtow_kg) / 10) * 10,
+    mass_kg: usualMass_kg(type.loading),
     pa_ft: message.site.elev_ft,
   };
   const { tail } = message;

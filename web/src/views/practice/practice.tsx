@@ -1,5 +1,6 @@
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import type { Practice, PracticeRow, Today } from '@rouse/core/contract';
+import { usualMass_kg } from '@rouse/core/loading';
 import type { PracticeNow } from '@rouse/core/drill';
 import { convert } from '@rouse/core/quantity';
 import { useEffect, useMemo, useState } from 'react';
@@ -124,7 +125,7 @@ function Cockpit({ ready }: { ready: Ready }) {
   const { show } = useUnits();
   const { now, begin, send } = usePractice(voice);
   const [type, setType] = useState(ready.types[0]!);
-  const [mass_kg, setMass] = useState(() => usualMass(ready.types[0]!));
+  const [mass_kg, setMass] = useState(() => usualMass_kg(ready.types[0]!.loading));
   const [oat_C, setOat] = useState(15);
   const [height_ft, setHeight] = useState(100);
   const [past, setPast] = useState(ready.past);
@@ -174,7 +175,7 @@ function Cockpit({ ready }: { ready: Ready }) {
                 aria-pressed={t === type}
                 onPress={() => {
                   setType(t);
-                  setMass(usualMass(t));
+                  setMass(usualMass_kg(t.loading));
                 }}
               >
                 {t.name} {t === type ? '· chosen' : ''}
@@ -259,8 +260,6 @@ function Cockpit({ ready }: { ready: Ready }) {
     </>
   );
 }
-
-const usualMass = (type: TypeFile): number => Math.round((0.92 * type.loading.mtow_kg) / 10) * 10;
 
 function useKeys(keys: Record<string, () => void>): void {
   useEffect(() => {
