@@ -3,10 +3,11 @@ import { conditionSchema } from './condition-schema.ts';
 import { standInActionSchema } from './stand-in.ts';
 import { type Stage, stageSchema, traceCheckSchema } from './trace-check.ts';
 
-/** The item is on the list only when a way of working, or a decision of this run, is one of these. */
+/** The item is on the list only when a way of working, or a decision of this run, is one of these, or once a check found one of these. */
 const whenSchema = z.union([
   z.strictObject({ choice: z.string(), is: z.union([z.string(), z.array(z.string()).min(1)]) }),
   z.strictObject({ decision: z.string(), is: z.union([z.string(), z.array(z.string()).min(1)]) }),
+  z.strictObject({ check: z.string(), found: z.array(z.string()).min(1) }),
 ]);
 export type When = z.infer<typeof whenSchema>;
 

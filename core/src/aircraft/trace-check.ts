@@ -206,6 +206,16 @@ export function channelsOfCheck(spec: TraceCheck): Set<string> {
   return ids;
 }
 
+/** Everything that a type says a check can find. */
+export function causesOfCheck(spec: TraceCheck): Set<string> {
+  const findings = [
+    ...spec.stages.map((s) => s.late),
+    ...(spec.stops ?? []),
+    ...spec.figures.flatMap((f) => [f.below, f.above]),
+  ];
+  return new Set(findings.flatMap((f) => (f ? [f.cause] : [])));
+}
+
 /** Every stage that a check names outside its own list: each has to be there. */
 export function stagesNamed(spec: TraceCheck): string[] {
   const named = spec.figures.flatMap((figure): (string | undefined)[] => {

@@ -8,7 +8,7 @@ import { loadingSchema, performanceSchema, thermalSchema, transducerSchema, wind
 import { bandEdge, limitSchema } from './limits.ts';
 import { abortPlanSchema, type Item, itemSchema, legSchema, stagesOf } from './procedure-items.ts';
 import { standInTestSchema } from './stand-in.ts';
-import { channelsOfCheck, stagesNamed, type TraceCheck } from './trace-check.ts';
+import { causesOfCheck, channelsOfCheck, stagesNamed, type TraceCheck } from './trace-check.ts';
 import { pistonParametersSchema } from './piston-parameters.ts';
 import { ratingsSchema } from './ratings.ts';
 import { simulatorParametersSchema } from './simulator-parameters.ts';
@@ -183,6 +183,14 @@ function checkProcedure(type: TypeFile, known: (id: string, path: (string | numb
   );
   const checkWhen = (item: Item, path: (string | number)[]): void => {
     for (const when of item.when ?? []) {
+      if ('check' in when) {
+        const item = type.items.find((i) => i.id === when.check);
+        const causes = item?.kind === 'measure' && item.trace ? causesOfCheck(item.trace) : new Set();
+        for (const cause of when.found)
+          if (!causes.has(cause))
+            report([...path, 'when'], `${cause} is nothing that a check named ${when.check} finds`);
+        continue;
+      }
       const [name, of] = 'choice' in when ? [when.choice, answers] : [when.decision, decisions];
       const alternatives = of.get(name);
       if (!alternatives) report([...path, 'when'], `there is no choice or decision named ${name}`);

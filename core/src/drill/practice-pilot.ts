@@ -38,6 +38,8 @@ export interface PracticeInput {
   brief?: BriefRecord | undefined;
   /** goes on after it is ready: lifts where the aircraft can, checks the hover, lands, shuts down */
   through?: 'shut-down' | undefined;
+  /** items that this pilot leaves out, and says so */
+  skips?: readonly string[] | undefined;
   /** gives up when the run is not over by then */
   limit_s?: number;
 }
@@ -66,6 +68,7 @@ class PracticeFlight {
   private readonly limit_s: number;
   private readonly through: PracticeInput['through'];
   private readonly brief: BriefRecord | undefined;
+  private readonly skips: ReadonlySet<string>;
   private readonly written: PracticeRun['written'] = [];
   private readonly entries: Entry[] = [];
   private readonly starts: PracticeRun['starts'] = [];
@@ -93,6 +96,7 @@ class PracticeFlight {
     this.limit_s = input.limit_s ?? 900;
     this.through = input.through;
     this.brief = input.brief;
+    this.skips = new Set(input.skips);
   }
 
   fly(): PracticeRun {
@@ -165,6 +169,10 @@ class PracticeFlight {
       this.actsAt_s = this.t_s + (this.state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
     }
     if (this.t_s < this.actsAt_s) return;
+    if (this.skips.has(item.id)) {
+      this.write('pilot', { kind: 'item-skipped', item: item.id, reason: 'left out' });
+      return;
+    }
     if (item.kind === 'measure' && item.trace) {
       this.follow(item.trace, item.id);
       return;

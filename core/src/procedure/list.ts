@@ -7,11 +7,12 @@ export function wayOf(type: TypeFile, state: Pick<RunState, 'ways'>, choice: str
 }
 
 function holdsFor(type: TypeFile, state: RunState, when: When): boolean {
+  if ('check' in when) return when.found.some((cause) => state.measured[when.check]?.causes.includes(cause));
   const answer = 'choice' in when ? wayOf(type, state, when.choice) : state.decisions[when.decision];
   return answer !== undefined && [when.is].flat().includes(answer);
 }
 
-/** The procedure of this run: what the ways of working and the decisions so far leave of the type's items, in order. */
+/** The procedure of this run: what the ways of working, the decisions and the findings so far leave of the type's items, in order. */
 export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
   const short = type.turnRound && wayOf(type, state, 'list') === 'turn-round' ? new Set(type.turnRound.items) : null;
   const shortened = type.legs[0]!.id;

@@ -22,6 +22,8 @@ export interface Measured {
   t_s: number;
   /** how many times it has been flown */
   attempts: number;
+  /** what it has found, every time that it was flown */
+  causes: readonly string[];
 }
 
 /** The two lines before an interruption are looked at again. */
@@ -161,6 +163,7 @@ function apply(state: Mutable, entry: Entry): void {
         words: entry.words,
         t_s: entry.t,
         attempts: (state.measured[entry.item]?.attempts ?? 0) + 1,
+        causes: [...(state.measured[entry.item]?.causes ?? []), ...(entry.cause === null ? [] : [entry.cause])],
       };
       return;
     case 'decided':

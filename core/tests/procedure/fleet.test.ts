@@ -52,14 +52,19 @@ describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id,
 
   test('every item is on the list in some way of working', () => {
     const reached = new Set<string>();
+    const found = type.items.flatMap((i) => (i.when ?? []).flatMap((w) => ('check' in w ? [w] : [])));
+    const everythingFound = Object.fromEntries(
+      found.map((w) => [w.check, { verdict: 'fault' as const, words: '', t_s: 0, attempts: 1, causes: w.found }]),
+    );
     const answers = type.items.flatMap((i) => (i.kind === 'decide' ? i.alternatives.map((a) => [i.id, a.id]) : []));
     for (const ways of [{}, ...pairsOf(waysToTry(type))])
       for (const decided of [[], ...answers]) {
         const decisions = decided.length ? { [decided[0]!]: decided[1]! } : {};
         for (const source of ['stand-in', 'by-hand'] as const)
           for (const begun of [{ hover: 1 }, { hover: 1, 'shut-down': 2 }, {}])
-            for (const item of procedureOf(type, { ...reduceRun([]), source, ways, decisions, begun }))
-              reached.add(item.id);
+            for (const measured of [{}, everythingFound])
+              for (const item of procedureOf(type, { ...reduceRun([]), source, ways, decisions, begun, measured }))
+                reached.add(item.id);
       }
     expect(type.items.filter((i) => !reached.has(i.id)).map((i) => i.id)).toEqual([]);
   });

@@ -1,8 +1,14 @@
 import { describe, expect, test } from 'vitest';
-import { isPiston, needWatched, type SimulatorParameters, type StandInPreset } from '@rouse/core/aircraft';
+import {
+  isPiston,
+  needWatched,
+  type SimulatorParameters,
+  type StandInPreset,
+  typeFileSchema,
+} from '@rouse/core/aircraft';
 import { briefOf, NO_WIND } from '@rouse/core/brief';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
-import { type Entry, type MeasuredEntry, reduceRun } from '@rouse/core/procedure';
+import { type Entry, type MeasuredEntry, procedureOf, reduceRun } from '@rouse/core/procedure';
 import { RatingBooks } from '@rouse/core/ratings';
 import { bookingOf, forecastResidual } from '@rouse/core/shutdown';
 import { coldControls, conditionsOf, Simulator } from '@rouse/core/simulator';
@@ -10,9 +16,19 @@ import { contextOf, inputOf } from '../desk.ts';
 import { fleet, typeOf } from '../fleet.ts';
 import { journalOf } from '../skerry.ts';
 
-/** The calm day of the mild conditions, with the type's usual load. */
-const recordOf = (id: string): ReturnType<typeof briefOf>['record'] =>
-  briefOf(inputOf(id, { wind: { ...NO_WIND, speed_kt: 0 }, oat_C: 12, dew_C: 6, qnh_hPa: 1015 }), contextOf(id)).record;
+const MILD_C = 12;
+
+/** A calm day, with the type's usual load. */
+const recordOf = (id: string, oat_C: number): ReturnType<typeof briefOf>['record'] =>
+  briefOf(inputOf(id, { wind: { ...NO_WIND, speed_kt: 0 }, oat_C, dew_C: 6, qnh_hPa: 1015 }), contextOf(id)).record;
+
+interface Day {
+  faults?: StandInPreset['faults'];
+  /** than was briefed */
+  heavier_kg?: number;
+  oat_C?: number;
+  skips?: string[];
+}
 
 interface Flown {
   run: PracticeRun;
@@ -20,15 +36,17 @@ interface Flown {
   found: Record<string, MeasuredEntry>;
 }
 
-/** From cold over the hover to a quiet aircraft, on a mild day, with these faults and as much heavier than was briefed. */
-function flyThrough(id: string, faults: StandInPreset['faults'] = [], heavier_kg = 0): Flown {
+/** From cold over the hover to a quiet aircraft. */
+function flyThrough(id: string, { faults = [], heavier_kg = 0, oat_C = MILD_C, skips }: Day = {}): Flown {
   const type = needWatched(typeOf(id));
-  const brief = recordOf(id);
+  const brief = recordOf(id, oat_C);
   const mild = conditionsOf(
     type,
     type.standIn.find((p) => p.id === 'mild')!,
   );
-  const conditions = isPiston(type.simulator) ? mild : { ...mild, mass_kg: brief.expected.mass! + heavier_kg };
+  const conditions = isPiston(type.simulator)
+    ? mild
+    : { ...mild, env: { ...mild.env, oat_c: oat_C }, mass_kg: brief.expected.mass! + heavier_kg };
   const run = flyPractice({
     type,
     conditions,
@@ -36,6 +54,7 @@ function flyThrough(id: string, faults: StandInPreset['faults'] = [], heavier_kg
     corridors: {},
     seed: 7,
     brief,
+    skips,
     through: 'shut-down',
     limit_s: 2500,
   });
@@ -94,27 +113,57 @@ describe.each(fleet.map((t) => [t.id] as const))('%s from cold to quiet', (id) =
 
 describe('what is wrong has its name', () => {
   test('an aircraft heavier than briefed takes more torque, by about what that weight is worth', () => {
-    const { found } = flyThrough('S7', [], 260);
+    const { found } = flyThrough('S7', { heavier_kg: 260 });
     expect(found['hover-check']).toMatchObject({ verdict: 'fault', cause: 'more-power' });
     expect(figure(found['hover-check'], 'heavier')).toBeGreaterThan(200);
     expect(figure(found['hover-check'], 'heavier')).toBeLessThan(330);
   });
 
   test('a bearing that drags makes the run-down short', () => {
-    const { found } = flyThrough('S7', [{ set: { 'fault.e1.gg_drag_w': 1100 } }]);
+    const { found } = flyThrough('S7', { faults: [{ set: { 'fault.e1.gg_drag_w': 1100 } }] });
     expect(found['cut']).toMatchObject({ verdict: 'fault', cause: 'short-run-down' });
   });
 
   test('of two engines the one that drags is named', () => {
-    const { found } = flyThrough('H9', [{ set: { 'fault.e1.gg_drag_w': 1100 } }]);
+    const { found } = flyThrough('H9', { faults: [{ set: { 'fault.e1.gg_drag_w': 1100 } }] });
     expect(found['cut']!.words).toMatch(/^Engine 1 ran down/);
   });
 
   test('a worn turbine shows in the temperature margin of its engine', () => {
-    const { found } = flyThrough('H9', [{ set: { 'fault.e1.turb_eff': 0.955 } }]);
+    const { found } = flyThrough('H9', { faults: [{ set: { 'fault.e1.turb_eff': 0.955 } }] });
     expect(found['power-assurance']).toMatchObject({ verdict: 'fault', cause: 'assurance-hot' });
     expect(figure(found['power-assurance'], 'temperature-1')).toBeLessThan(0);
     expect(figure(found['power-assurance'], 'temperature-2')).toBeGreaterThan(0);
+  });
+});
+
+describe('hot from a hover and cut without its cool-down', () => {
+  test.each(['C5', 'S7', 'H9', 'X14'])('%s is motored until it is cold, and looked at again', (id) => {
+    const type = typeOf(id);
+    const waits = ['cool-down', 'loads-off', 'avionics-off-after', 'generators-off-after'];
+    const { run, entries } = flyThrough(id, { oat_C: 38, skips: waits });
+    expect(run.outcome).toBe('shut-down');
+    const state = reduceRun(entries);
+    const engine = type.engines.length > 1 ? '-1' : '';
+    const looks = entries.filter((e) => e.kind === 'measured' && e.item === `residual-after${engine}`);
+    expect(looks.map((e) => (e as MeasuredEntry).cause)).toEqual(['hangs', null]);
+    const [hot, cold] = looks.map((e) => figure(e as MeasuredEntry, 'residual'));
+    expect(cold!).toBeLessThan(hot! - 80);
+    const moves = ['motor-after', 'cool-after', 'motor-after-off', 'residual-after', 'battery-off'];
+    const when = moves.map((m) => state.items[m === 'battery-off' ? m : m + engine]!);
+    expect(when.map((i) => i.status)).toEqual(moves.map(() => 'done'));
+    expect(when.map((i) => i.seq)).toEqual(when.map((i) => i.seq).toSorted((a, b) => a - b));
+    expect(bookingOf(type, entries, []).engines.map((e) => e.starts)).toEqual(type.engines.map(() => 1));
+  });
+
+  test('cooled down it is never on the list, and the type file cannot name a finding that no check has', () => {
+    const { entries } = flyThrough('S7', { oat_C: 38 });
+    expect(procedureOf(typeOf('S7'), reduceRun(entries)).map((i) => i.id)).not.toContain('motor-after');
+    const file = structuredClone(typeOf('S7'));
+    file.items.find((i) => i.id === 'motor-after')!.when = [{ check: 'residual-after', found: ['smokes'] }];
+    expect(typeFileSchema.safeParse(file).error!.issues.map((i) => i.message)).toEqual([
+      'smokes is nothing that a check named residual-after finds',
+    ]);
   });
 });
 

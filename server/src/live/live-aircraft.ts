@@ -1,68 +1,27 @@
-import { isWatched, type TypeFile } from '@rouse/core/aircraft';
+import type { TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
-import { featuresOf, learnHoverOffset, learnLoads, type PastCheck } from '@rouse/core/health';
-import {
-  type BriefRecord,
-  chartLimitsOf,
-  entriesOfRating,
-  type Entry,
-  pastWaitsOf,
-  type Payload,
-  reduceRun,
-  Runner,
-  type RunState,
-} from '@rouse/core/procedure';
-import { RatingBooks, type RatingEvent } from '@rouse/core/ratings';
+import { featuresOf } from '@rouse/core/health';
+import { type BriefRecord, entriesOfRating, type Entry, pastWaitsOf, type Payload } from '@rouse/core/procedure';
+import type { RatingEvent } from '@rouse/core/ratings';
 import { bookingOf } from '@rouse/core/shutdown';
-import {
-  type Corridors,
-  learnCorridor,
-  snapshotOf,
-  SOURCE_LOST_AFTER_S,
-  Watch,
-  type WatchEvent,
-} from '@rouse/core/watch';
-import type pg from 'pg';
-import type { Logger } from 'pino';
+import { snapshotOf, SOURCE_LOST_AFTER_S, type WatchEvent } from '@rouse/core/watch';
 import { v7 as uuidv7 } from 'uuid';
 import type { AircraftRow } from '../db/aircraft.ts';
-import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
+import { insertBooking } from '../db/bookings.ts';
 import { listEntries } from '../db/entries.ts';
-import { listGoodStarts, type NewFeature, putFeature } from '../db/features.ts';
+import { type NewFeature, putFeature } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
-import { insertBooking } from '../db/bookings.ts';
-import { type Clock, Journal } from './journal.ts';
-import type { Pages } from './pages.ts';
+import type { Journal } from './journal.ts';
+import { assembleRun, type LiveDeps, type OpenRun, type Past, pastOf, ratingBooksOf } from './open-run.ts';
 import { isBooked, isWritten, replayRatings } from './recovery.ts';
-import { TraceStore } from './trace-store.ts';
+import { UnitClock } from './unit-clock.ts';
 
 const OBSERVE_EVERY_FRAMES = 5;
 const STATUS_EVERY_MS = 100;
-const RESYNC_AFTER_MS = 500;
-export const CORRIDOR_STARTS = 40;
-
-interface OpenRun {
-  row: RunRow;
-  journal: Journal;
-  /** null for a type that is timed by hand */
-  watch: Watch | null;
-  runner: Runner;
-  ratings: RatingBooks;
-  store: TraceStore;
-}
-
-export interface LiveDeps {
-  pool: pg.Pool;
-  operatorId: string;
-  clock: Clock;
-  log: Logger;
-  pages: Pages;
-}
-
 /**
  * One aircraft with its line of data: the watcher of record. Frames are stored, watched and passed on in the order in
  * which they come; the open run survives the program, because it is rebuilt from journal and trace.
@@ -80,14 +39,17 @@ export class LiveAircraft {
   private open: OpenRun | null = null;
   private latestAt_ms = NaN;
   private lastT_s = -Infinity;
-  private unitZero_ms = NaN;
-  private lastUnit_ms = NaN;
+  private readonly unitClock = new UnitClock();
   /** how many times faster than life the stand-in of this aircraft lives */
   pace: Pace = 1;
   private frames = 0;
   private badLines = 0;
   private readonly events: WatchEvent[] = [];
   private readonly ratingEvents: RatingEvent[] = [];
+  private readonly listeners = {
+    watched: (event: WatchEvent): void => void this.events.push(event),
+    rated: (event: RatingEvent): void => void this.ratingEvents.push(event),
+  };
   private readonly timer: NodeJS.Timeout;
 
   constructor(deps: LiveDeps, aircraft: AircraftRow, type: TypeFile) {
@@ -131,8 +93,7 @@ export class LiveAircraft {
       if (!row) return;
       const entries = await listEntries(tx, row);
       const trace = await getTrace(tx, row, this.type.channels);
-      const corridors = await this.corridors(tx, row.openedAt);
-      const open = this.assemble(row, entries, corridors, await this.pastChecks(tx, row.openedAt));
+      const open = this.assemble(row, entries, await this.past(tx, row.openedAt));
       this.events.length = 0;
       open.watch?.replay(trace);
       replayRatings(open.ratings, trace);
@@ -161,7 +122,7 @@ export class LiveAircraft {
   ): Promise<string> {
     const { pool, operatorId, clock } = this.deps;
     const runId = uuidv7();
-    const { row, corridors, past } = await asOperator(pool, operatorId, async (tx) => {
+    const { row, past } = await asOperator(pool, operatorId, async (tx) => {
       await insertRun(tx, {
         runId,
         aircraftId: this.aircraft.aircraftId,
@@ -173,10 +134,9 @@ export class LiveAircraft {
         conditions,
       });
       const opened = await findOpenRun(tx, this.aircraft.aircraftId);
-      const now = new Date(clock.now());
-      return { row: opened!, corridors: await this.corridors(tx, now), past: await this.pastChecks(tx, now) };
+      return { row: opened!, past: await this.past(tx, new Date(clock.now())) };
     });
-    const open = this.assemble(row, [], corridors, past);
+    const open = this.assemble(row, [], past);
     this.lastT_s = -Infinity;
     this.pace = 1;
     await open.journal.append([
@@ -196,7 +156,7 @@ export class LiveAircraft {
       { by, t_s: 0, payload: { kind: 'briefed', brief } },
     ]);
     // the ledger of a piston takes its limits from the chart of the day
-    open.ratings = this.booksOf(open.journal.state);
+    open.ratings = ratingBooksOf(this.type, open.journal.state, this.listeners);
     this.open = open;
     return runId;
   }
@@ -215,17 +175,12 @@ export class LiveAircraft {
     }
     this.quality.frame(now / 1000);
     this.latestAt_ms = now;
-    const unit_ms = this.reader.t_s * 1000;
-    const expected_ms = now + (this.open?.journal.ahead_ms ?? 0);
-    const ahead_ms = this.unitZero_ms + unit_ms - expected_ms;
-    const hurried = this.pace > 1 && ahead_ms > 0 && unit_ms - this.lastUnit_ms < RESYNC_AFTER_MS;
-    if (!(Math.abs(ahead_ms) < RESYNC_AFTER_MS) && !hurried) this.unitZero_ms = expected_ms - unit_ms;
-    this.lastUnit_ms = unit_ms;
+    const at_ms = this.unitClock.at(this.reader.t_s, now + (this.open?.journal.ahead_ms ?? 0), this.pace > 1);
     const open = this.open;
     // a run by hand takes nothing from the line
     if (!open || open.row.source === 'by-hand') return;
-    if (this.pace > 1) open.journal.ahead_ms = Math.max(open.journal.ahead_ms, this.unitZero_ms + unit_ms - now);
-    const t_s = Math.round(this.unitZero_ms + unit_ms - open.row.openedAt.getTime()) / 1000;
+    if (this.pace > 1) open.journal.ahead_ms = Math.max(open.journal.ahead_ms, at_ms - now);
+    const t_s = Math.round(at_ms - open.row.openedAt.getTime()) / 1000;
     if (t_s <= this.lastT_s || t_s < 0) return;
     this.lastT_s = t_s;
     const { values } = this.reader;
@@ -289,43 +244,16 @@ export class LiveAircraft {
     await this.open?.journal.settled();
   }
 
-  private assemble(row: RunRow, entries: readonly Entry[], corridors: Corridors, past: readonly PastCheck[]): OpenRun {
-    const { pool, operatorId, clock, log, pages } = this.deps;
-    const open: OpenRun = {
-      row,
-      journal: new Journal(pool, operatorId, row, this.type, entries, clock, (added) => {
-        pages.send(row.runId, { kind: 'entries', entries: [...added] });
-        if (added.some((e) => e.kind === 'closed'))
-          this.finish(open).catch((error: unknown) => log.error(error, 'closing a run'));
-      }),
-      watch:
-        isWatched(this.type) && row.source !== 'by-hand'
-          ? new Watch(this.type, corridors, (event) => this.events.push(event))
-          : null,
-      runner: new Runner(this.type, {
-        loads: learnLoads(this.type, past),
-        hoverOffset_pct: learnHoverOffset(past),
-      }),
-      ratings: this.booksOf(reduceRun(entries)),
-      store: new TraceStore(pool, operatorId, row, this.type.channels, (error) =>
-        log.error(error, 'frames not stored; kept and tried again'),
-      ),
-    };
+  private assemble(row: RunRow, entries: readonly Entry[], past: Past): OpenRun {
+    const open: OpenRun = assembleRun(this.deps, this.type, row, entries, past, {
+      ...this.listeners,
+      closed: () => void this.finish(open).catch((error: unknown) => this.deps.log.error(error, 'closing a run')),
+    });
     return open;
   }
 
-  private pastChecks(tx: Tx, before: Date): Promise<PastCheck[]> {
-    return listGoodChecks(tx, this.aircraft.aircraftId, before, PAST_CHECKS);
-  }
-
-  private async corridors(tx: Tx, before: Date): Promise<Corridors> {
-    const found: Record<string, ReturnType<typeof learnCorridor>> = {};
-    for (const { id, kind } of this.type.startWatches) {
-      if (kind !== 'turbine') continue;
-      const starts = await listGoodStarts(tx, this.aircraft.aircraftId, id, before, CORRIDOR_STARTS);
-      found[id] = learnCorridor(starts.map((s) => s.learned));
-    }
-    return found;
+  private past(tx: Tx, before: Date): Promise<Past> {
+    return pastOf(tx, this.aircraft.aircraftId, this.type, before);
   }
 
   /** Writes what the watch reported, after the frames that it was seen in. */
@@ -365,10 +293,6 @@ export class LiveAircraft {
         profile: machine.profile(),
       };
     });
-  }
-
-  private booksOf(state: RunState): RatingBooks {
-    return new RatingBooks(this.type, chartLimitsOf(this.type, state), (event) => this.ratingEvents.push(event));
   }
 
   private recordRatings(open: OpenRun): void {

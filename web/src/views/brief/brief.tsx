@@ -2,6 +2,7 @@ import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { SlimButton } from '../../parts/button.tsx';
+import { Columns, PageHead } from '../../parts/columns.ts';
 import { Aid } from '../../parts/heading.ts';
 import { useUnits } from '../../parts/units.ts';
 import { minutes } from '../../parts/words.ts';
@@ -15,42 +16,17 @@ import { Declared, UnitsRow, Ways } from './ways.tsx';
 import { WeightDrawing } from './weight-drawing.tsx';
 import { WindDrawing } from './wind-drawing.tsx';
 
-const Grid = styled.main`
-  display: grid;
-  grid-template: 60px minmax(0, 1fr) 44px / 352px minmax(0, 1fr) 296px;
-  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
-  height: 100%;
-  min-width: 0;
-  min-height: 0;
+const Grid = styled(Columns)`
+  --right: 296px;
+  --foot: 44px;
   ${upright} {
-    grid-template: auto auto auto auto / minmax(0, 1fr) 320px;
-    grid-template-areas: 'head head' 'left right' 'mid mid' 'foot foot';
-    height: auto;
-    max-height: 100%;
-    overflow: auto;
-  }
-  ${phone} {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr);
-    grid-template-areas: 'head' 'left' 'mid' 'right' 'foot';
+    --right: 320px;
   }
 `;
 
-const Head = styled.header`
-  grid-area: head;
-  display: flex;
-  align-items: center;
-  gap: 22px;
-  padding: 0 20px;
-  border-bottom: 1px solid var(--line);
-  background: var(--sheet);
-  h1 {
-    font-weight: 720;
-    font-size: 20px;
-    line-height: 1.1;
-  }
+const Head = styled(PageHead)`
   p {
     font-size: 12.5px;
-    color: var(--soft);
     white-space: nowrap;
   }
   > :nth-child(2) {
@@ -66,9 +42,6 @@ const Head = styled.header`
       font-weight: 700;
       line-height: 1.1;
     }
-  }
-  ${upright} {
-    padding: 8px 16px;
   }
   ${phone} {
     flex-wrap: wrap;

@@ -8,6 +8,7 @@ import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { phone, upright } from '../../app/theme.ts';
 import { buttonLook, SlimButton } from '../../parts/button.tsx';
+import { Columns, PageHead } from '../../parts/columns.ts';
 import { PREVAILS } from '../../parts/heading.ts';
 import { dayAndTime, sourceInWords } from '../../parts/words.ts';
 import { getBytes, getJson } from '../../platform/api.ts';
@@ -20,15 +21,12 @@ import { Kept } from './kept.tsx';
 import { StartDrawing } from './start-drawing.tsx';
 import { WholeRun } from './whole-run.tsx';
 
-const Grid = styled.main`
-  display: grid;
-  grid-template: 60px minmax(0, 1fr) 52px / 352px minmax(0, 1fr) 292px;
-  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
-  height: 100%;
-  min-width: 0;
+const Grid = styled(Columns)`
   ${upright} {
-    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr) 292px;
+    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr) var(--right);
     grid-template-areas: 'head head' 'mid mid' 'left right' 'foot foot';
+    height: 100%;
+    overflow: visible;
   }
   ${phone} {
     grid-template: auto auto auto auto auto / minmax(0, 1fr);
@@ -37,24 +35,12 @@ const Grid = styled.main`
   }
 `;
 
-const Header = styled.header`
-  grid-area: head;
-  display: flex;
-  align-items: center;
-  gap: 22px;
-  padding: 0 20px;
-  border-bottom: 1px solid var(--line);
-  background: var(--sheet);
+const Header = styled(PageHead)`
   > div {
     min-width: 0;
   }
   > div:nth-child(2) {
     flex: 1;
-  }
-  h1 {
-    font-size: 20px;
-    font-weight: 720;
-    line-height: 1.15;
   }
   h2 {
     font-size: 17px;
@@ -75,7 +61,6 @@ const Header = styled.header`
   }
   ${upright} {
     flex-wrap: wrap;
-    padding: 8px 16px;
   }
 `;
 

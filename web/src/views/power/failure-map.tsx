@@ -1,6 +1,5 @@
-import { isPiston, poweredOf, type TypeFile } from '@rouse/core/aircraft';
-import { AFTER_FAILURE, OEI_RATINGS, oeiMasses } from '@rouse/core/power';
-import { attempt, convert, isRefusal } from '@rouse/core/quantity';
+import { isPiston, type TypeFile } from '@rouse/core/aircraft';
+import { convert } from '@rouse/core/quantity';
 import type { FailurePoint } from '@rouse/core/simulator';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -9,12 +8,9 @@ import { Chart, type Ink } from '../../parts/coast/chart.tsx';
 import { Aid } from '../../parts/heading.ts';
 import { figureIn } from '../../parts/figures.ts';
 import { useUnits } from '../../parts/units.ts';
+import { COLDEST_C, type HeldWeights, HOTTEST_C, MAP_SIDE, TEMPERATURES_C, type WhatIf } from '../../power/board.ts';
 import { useFlights } from '../../power/use-flights.ts';
-import type { WhatIf } from './what-if.ts';
 
-const SIDE = 20;
-const [COLDEST_C, HOTTEST_C] = [-20, 40];
-const TEMPERATURES_C = Array.from({ length: SIDE }, (_, i) => COLDEST_C + ((HOTTEST_C - COLDEST_C) * i) / (SIDE - 1));
 /** out of ground effect, with room to see it fall, m */
 const HEIGHT_m = 250;
 
@@ -37,21 +33,20 @@ const Row = styled.div`
 `;
 
 /** The weight that one engine holds by temperature, and every point of it flown on the simulator when asked. */
-export function FailureMap({ type, what }: { type: TypeFile; what: WhatIf }) {
+export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf; lines: readonly HeldWeights[] }) {
   const { units, show } = useUnits();
   const { flights, fly, stop } = useFlights();
-  const lines = useMemo(() => heldByTemperature(type, what.pa_ft), [type, what.pa_ft]);
   const { empty_kg, mtow_kg } = type.loading;
   const [low_kg, high_kg] = [1.1 * empty_kg, mtow_kg];
   const begin = (): void => {
     const { simulator } = type;
     if (!simulator || isPiston(simulator)) return;
     const points: FailurePoint[] = [];
-    for (let i = 0; i < SIDE; i++)
-      for (let k = 0; k < SIDE; k++)
+    for (let i = 0; i < MAP_SIDE; i++)
+      for (let k = 0; k < MAP_SIDE; k++)
         points.push({
           oat_C: TEMPERATURES_C[i]!,
-          mass_kg: low_kg + ((high_kg - low_kg) * k) / (SIDE - 1),
+          mass_kg: low_kg + ((high_kg - low_kg) * k) / (MAP_SIDE - 1),
           pa_m: convert(what.pa_ft, 'ft', 'm'),
           height_m: HEIGHT_m,
           rating: '30s',
@@ -146,7 +141,7 @@ export function FailureMap({ type, what }: { type: TypeFile; what: WhatIf }) {
         {flights.running ? (
           <SlimButton onPress={stop}>Stop</SlimButton>
         ) : (
-          <SlimButton onPress={begin}>Fly {SIDE * SIDE} failures on the simulator</SlimButton>
+          <SlimButton onPress={begin}>Fly {MAP_SIDE * MAP_SIDE} failures on the simulator</SlimButton>
         )}
         {flights.points.length > 0 && (
           <>
@@ -180,35 +175,15 @@ export function FailureMap({ type, what }: { type: TypeFile; what: WhatIf }) {
   );
 }
 
-interface Line {
-  name: string;
-  /** by the temperatures of the map, kg; NaN outside what the model holds for */
-  kg: number[];
-  hard: boolean;
-}
-
-const NAMES = { OEI_CONT: 'continuous', OEI_2MIN: 'two minutes', OEI_30S: 'thirty seconds' } as const;
-
-/** The weight that each rating holds after a failure, at every temperature of the map. */
-function heldByTemperature(type: TypeFile, pa_ft: number): Line[] {
-  const aircraft = poweredOf(type)!;
-  const held = TEMPERATURES_C.map((oat_C) => attempt(() => oeiMasses(aircraft, { pa_ft, oat_C }, AFTER_FAILURE)));
-  return OEI_RATINGS.map((rating) => ({
-    name: NAMES[rating],
-    hard: rating === 'OEI_30S',
-    kg: held.map((h) => (isRefusal(h) ? NaN : (h as ReturnType<typeof oeiMasses>)[rating].oge_kg)),
-  }));
-}
-
 /** How the flown points agree with the thirty-second line. */
 function agreementOf(
   holds: readonly (boolean | null)[],
   points: readonly FailurePoint[],
-  line: Line,
+  line: HeldWeights,
 ): { share: number; unsafe: number } | null {
   let [same, unsafe, flown] = [0, 0, 0];
   points.forEach(({ mass_kg }, i) => {
-    const limit = line.kg[Math.floor(i / SIDE)]!;
+    const limit = line.kg[Math.floor(i / MAP_SIDE)]!;
     if (holds[i] === null || Number.isNaN(limit)) return;
     flown++;
     if (mass_kg <= limit === holds[i]) same++;

@@ -4,53 +4,28 @@ import { LOW_HOVER_ft } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { Switch } from 'react-aria-components';
 import styled from 'styled-components';
-import { phone, upright } from '../../app/theme.ts';
+import { upright } from '../../app/theme.ts';
 import { SlimButton } from '../../parts/button.tsx';
+import { Columns, PageHead } from '../../parts/columns.ts';
 import { Aid, PREVAILS, Small } from '../../parts/heading.ts';
-import { Slider } from '../../parts/slider.tsx';
-import { useUnits } from '../../parts/units.ts';
+import type { WhatIf } from '../../power/board.ts';
+import { useBoard } from '../../power/use-board.ts';
 import { Board } from './board.tsx';
 import { FailureMap } from './failure-map.tsx';
-import { boardOf, type Loaded, useLoaded, type WhatIf } from './what-if.ts';
+import { Knobs } from './knobs.tsx';
+import { type Loaded, useLoaded } from './loaded.ts';
 
-const Grid = styled.main`
-  display: grid;
-  grid-template: 60px minmax(0, 1fr) 36px / 300px minmax(0, 1fr) 300px;
-  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
-  height: 100%;
-  min-width: 0;
-  min-height: 0;
+const Grid = styled(Columns)`
+  --left: 300px;
+  --right: 300px;
+  --foot: 36px;
   ${upright} {
-    grid-template: auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
-    grid-template-areas: 'head head' 'left right' 'mid mid' 'foot foot';
-    height: auto;
-    max-height: 100%;
-    overflow: auto;
-  }
-  ${phone} {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr);
-    grid-template-areas: 'head' 'left' 'mid' 'right' 'foot';
+    --right: minmax(0, 1fr);
   }
 `;
 
-const Head = styled.header`
-  grid-area: head;
-  display: flex;
-  align-items: center;
-  gap: 18px;
-  padding: 8px 20px;
-  border-bottom: 1px solid var(--line);
-  background: var(--sheet);
-  h1 {
-    font-weight: 720;
-    font-size: 20px;
-  }
-  p {
-    color: var(--soft);
-    font-size: 13.5px;
-  }
+const Head = styled(PageHead)`
   > :last-child {
     margin-left: auto;
   }
@@ -109,44 +84,6 @@ const Actions = styled.ol`
   }
 `;
 
-const Toggle = styled(Switch)`
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 48px;
-  border-top: 1px solid var(--hair);
-  font-size: 14px;
-  cursor: pointer;
-  .box {
-    width: 40px;
-    height: 22px;
-    border-radius: 11px;
-    border: 2px solid var(--button-line);
-    background: var(--button);
-    flex: none;
-    position: relative;
-  }
-  .box::after {
-    content: '';
-    position: absolute;
-    inset: 2px auto 2px 2px;
-    width: 14px;
-    border-radius: 50%;
-    background: var(--button-line);
-  }
-  &[data-selected] .box {
-    background: var(--water3);
-    border-color: var(--track);
-  }
-  &[data-selected] .box::after {
-    inset: 2px 2px 2px auto;
-    background: var(--ink);
-  }
-  &[data-focus-visible] .box {
-    outline: 3px solid var(--now);
-  }
-`;
-
 /** What if an engine quits now: the board, what it takes to be better off, and the same flown on the simulator. */
 export function PowerView() {
   const { aircraft } = useParams();
@@ -171,7 +108,6 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
   const { type, tail, start, from } = loaded;
   const [what, setWhat] = useState(start);
   const twin = type.engines.length > 1;
-  const board = twin ? boardOf(type, what) : null;
   return (
     <Grid>
       <title>{`Power ${tail} · Rouse`}</title>
@@ -186,14 +122,7 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
         <Knobs type={type} what={what} set={(change) => setWhat((w) => ({ ...w, ...change }))} />
       </Side>
       <Mid aria-label="Power board">
-        {board === null ? (
-          <Singles type={type} what={what} />
-        ) : 'refused' in board ? (
-          <p role="alert">{board.refused}</p>
-        ) : (
-          <Board board={board} wind_kt={what.wind_kt} />
-        )}
-        {twin && <FailureMap type={type} what={what} />}
+        {twin ? <Twin type={type} what={what} /> : <Singles type={type} what={what} />}
       </Mid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="One engine out" tabIndex={0} style={{ gridArea: 'right', borderLeft: '1px solid var(--line)' }}>
@@ -206,63 +135,15 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
   );
 }
 
-function Knobs({ type, what, set }: { type: TypeFile; what: WhatIf; set: (change: Partial<WhatIf>) => void }) {
-  const { show } = useUnits();
-  const { empty_kg, mtow_kg } = type.loading;
-  const twin = type.engines.length > 1;
+/** A twin: what becomes of each hover, and the weights that one engine holds. */
+function Twin({ type, what }: { type: TypeFile; what: WhatIf }) {
+  const answer = useBoard(type, what);
+  if (!answer) return <p role="status">Working out the board…</p>;
+  const { board, held } = answer;
   return (
     <>
-      <Small>What if</Small>
-      <Slider
-        label="Weight"
-        value={what.mass_kg}
-        onChange={(mass_kg) => set({ mass_kg })}
-        range={[Math.ceil(empty_kg / 10) * 10, Math.floor((1.05 * mtow_kg) / 10) * 10]}
-        step={10}
-        said={`${show(what.mass_kg, 'mass', 'ceil')}${what.mass_kg > mtow_kg ? ', too heavy' : ''}`}
-      />
-      <Slider
-        label="Outside air"
-        value={what.oat_C}
-        onChange={(oat_C) => set({ oat_C })}
-        range={[-30, 45]}
-        step={1}
-        said={show(what.oat_C, 'temperature')}
-      />
-      <Slider
-        label="Pressure altitude"
-        value={what.pa_ft}
-        onChange={(pa_ft) => set({ pa_ft })}
-        range={[-500, 9000]}
-        step={50}
-        said={`${Math.round(what.pa_ft)} ft`}
-      />
-      {twin && (
-        <>
-          <Slider
-            label="Height of the skids"
-            value={what.height_ft}
-            onChange={(height_ft) => set({ height_ft })}
-            range={[5, 300]}
-            step={5}
-            said={`${what.height_ft} ft`}
-          />
-          <Slider
-            label="Headwind"
-            value={what.wind_kt}
-            onChange={(wind_kt) => set({ wind_kt })}
-            range={[0, 40]}
-            step={1}
-            said={`${what.wind_kt} kt`}
-          />
-          <Toggle isSelected={what.obstacleClear} onChange={(obstacleClear) => set({ obstacleClear })}>
-            <span className="box" /> Clear of obstacles to fly away
-          </Toggle>
-          <Toggle isSelected={what.landingOk} onChange={(landingOk) => set({ landingOk })}>
-            <span className="box" /> A place to land below
-          </Toggle>
-        </>
-      )}
+      {'refused' in board ? <p role="alert">{board.refused}</p> : <Board board={board} wind_kt={what.wind_kt} />}
+      <FailureMap type={type} what={what} lines={held} />
     </>
   );
 }

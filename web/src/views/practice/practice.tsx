@@ -8,6 +8,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { upright } from '../../app/theme.ts';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
+import { Columns, PageHead } from '../../parts/columns.ts';
 import { PREVAILS, Small } from '../../parts/heading.ts';
 import { Slider } from '../../parts/slider.tsx';
 import { useUnits } from '../../parts/units.ts';
@@ -19,37 +20,25 @@ import { Past } from './past.tsx';
 import { Timers } from './timers.tsx';
 
 /** A frame and a word that no real run has. */
-const Frame = styled.main`
-  height: 100%;
-  min-height: 0;
-  display: grid;
-  grid-template: auto minmax(0, 1fr) / 320px minmax(0, 1fr) 280px;
+const Frame = styled(Columns)`
+  --left: 320px;
+  --right: 280px;
+  grid-template: auto minmax(0, 1fr) / var(--left) minmax(0, 1fr) var(--right);
   grid-template-areas: 'head head head' 'left mid right';
   border: 6px dashed var(--coast);
   overflow: auto;
   ${upright} {
     grid-template: auto auto 420px auto / minmax(0, 1fr);
     grid-template-areas: 'head' 'left' 'mid' 'right';
-    height: auto;
-    max-height: 100%;
   }
 `;
 
-const Head = styled.header`
-  grid-area: head;
-  display: flex;
-  gap: 16px;
-  align-items: baseline;
+const Head = styled(PageHead)`
   padding: 10px 18px;
   background: var(--shoal1);
-  border-bottom: 1px solid var(--coast);
-  h1 {
-    font-size: 20px;
-    font-weight: 720;
-    color: var(--coast-ink);
-  }
+  border-color: var(--coast);
+  h1,
   p {
-    font-size: 13.5px;
     color: var(--coast-ink);
   }
 `;

@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { upright } from '../../app/theme.ts';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
+import { Columns, PageHead } from '../../parts/columns.ts';
 import { Aid, PREVAILS, Small } from '../../parts/heading.ts';
 import { minutes, stopwatch } from '../../parts/words.ts';
 import { SPEEDS } from '../../replay/messages.ts';
@@ -14,31 +15,20 @@ import { asWatched } from '../../run/run-slice.ts';
 import { LiveDrawings } from '../../live/drawings.tsx';
 import { Room } from '../../live/room.tsx';
 
-const Grid = styled.main`
-  display: grid;
-  grid-template: auto minmax(0, 1fr) auto / 320px minmax(0, 1fr) 292px;
-  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
-  height: 100%;
-  min-height: 0;
+const Grid = styled(Columns)`
+  --left: 320px;
+  --head: auto;
+  --foot: auto;
   ${upright} {
-    grid-template: auto auto minmax(420px, 1fr) auto / minmax(0, 1fr) 280px;
-    grid-template-areas: 'head head' 'left right' 'mid mid' 'foot foot';
-    overflow: auto;
+    --right: 280px;
+    grid-template-rows: auto auto minmax(420px, 1fr) auto;
+    height: 100%;
   }
 `;
 
-const Head = styled.header`
-  grid-area: head;
-  display: flex;
-  gap: 20px;
-  align-items: center;
+const Head = styled(PageHead)`
   flex-wrap: wrap;
   padding: 8px 20px;
-  border-bottom: 1px solid var(--line);
-  background: var(--sheet);
-  h1 {
-    font-size: 20px;
-  }
   > :last-child {
     margin-left: auto;
   }

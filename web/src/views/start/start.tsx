@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Columns } from '../../parts/columns.ts';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
@@ -19,17 +20,11 @@ import { Room } from '../../live/room.tsx';
 import { RunBrief } from './run-brief.tsx';
 import { ByHand } from './hand-start.tsx';
 
-const Grid = styled.div`
-  display: grid;
-  grid-template: 60px minmax(0, 1fr) 52px / 352px minmax(0, 1fr) 292px;
-  grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
-  min-height: 0;
-  min-width: 0;
-  height: 100%;
+const Grid = styled(Columns)`
   ${upright} {
     grid-template: auto auto auto minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
     grid-template-areas: 'head head' 'left right' 'mid mid' '. .' 'foot foot';
-    overflow: auto;
+    height: 100%;
   }
   ${phone} {
     grid-template: auto auto auto 60px / minmax(0, 1fr);
@@ -140,7 +135,7 @@ export function StartView() {
   const { state, detail } = followed;
   const watched = asWatched(followed);
   return (
-    <Grid>
+    <Grid as="div">
       <title>{`Start ${detail.tail} · Rouse`}</title>
       <RunHeader followed={followed} />
       <Left>

@@ -266,11 +266,15 @@ function sensedBy(type: TypeFile, item: Item): string {
   if (item.kind === 'wait' || item.kind === 'watch') parts.push(`usually ${item.usual_s} s`);
   if (item.deadline) parts.push(`late after ${item.deadline.within_s} s`);
   for (const when of item.when ?? []) {
-    const name =
-      'choice' in when
-        ? type.choices.find((c) => c.id === when.choice)?.question
-        : type.items.find((i) => i.id === when.decision)?.challenge;
-    parts.push(`only when ${name?.toLowerCase()} is ${[when.is].flat().join(' or ')}`);
+    const challenge = (id: string): string | undefined => type.items.find((i) => i.id === id)?.challenge.toLowerCase();
+    if ('check' in when) parts.push(`only once ${challenge(when.check)} ${when.found.join(' or ')}`);
+    else {
+      const name =
+        'choice' in when
+          ? type.choices.find((c) => c.id === when.choice)?.question.toLowerCase()
+          : challenge(when.decision);
+      parts.push(`only when ${name} is ${[when.is].flat().join(' or ')}`);
+    }
   }
   return parts.join('; ');
 }

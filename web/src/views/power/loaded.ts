@@ -1,22 +1,10 @@
-import { poweredOf, type TypeFile } from '@rouse/core/aircraft';
+import type { TypeFile } from '@rouse/core/aircraft';
 import type { BriefContextMessage, RunDetail } from '@rouse/core/contract';
 import { usualMass_kg } from '@rouse/core/loading';
 import { chartAir, massNow_kg, reduceRun } from '@rouse/core/procedure';
-import { oneEngineBoard, type OneEngineBoard } from '@rouse/core/power';
-import { attempt, isRefusal } from '@rouse/core/quantity';
 import { useEffect, useState } from 'react';
 import { getJson } from '../../platform/api.ts';
-
-/** What is played with. */
-export interface WhatIf {
-  mass_kg: number;
-  height_ft: number;
-  wind_kt: number;
-  oat_C: number;
-  pa_ft: number;
-  obstacleClear: boolean;
-  landingOk: boolean;
-}
+import type { WhatIf } from '../../power/board.ts';
 
 export interface Loaded {
   tail: string;
@@ -69,26 +57,4 @@ export function useLoaded(aircraft: string): { loaded: Loaded | null; failure: s
     };
   }, [aircraft]);
   return { loaded, failure };
-}
-
-/** The board of this what-if, or in words why there is none. */
-export function boardOf(type: TypeFile, what: WhatIf): OneEngineBoard | { refused: string } {
-  const aircraft = poweredOf(type);
-  if (!aircraft) return { refused: 'a piston type has one engine' };
-  const found = attempt(() =>
-    oneEngineBoard(aircraft, {
-      pa_ft: what.pa_ft,
-      oat_C: what.oat_C,
-      mass_kg: what.mass_kg,
-      skid_height_ft: what.height_ft,
-      headwind_kt: what.wind_kt,
-      hoist_kg: type.ratings?.oneEngine?.hoist_kg ?? null,
-      fuel_kgph: type.loading.fuel.flow_kgph.hover,
-      obstacle_clear: what.obstacleClear,
-      landing_ok: what.landingOk,
-    }),
-  );
-  return isRefusal(found)
-    ? { refused: `outside what the power model holds for (${found.field}): no figure is given` }
-    : (found as OneEngineBoard);
 }

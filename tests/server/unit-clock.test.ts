@@ -1,0 +1,29 @@
+import { expect, test } from 'vitest';
+import { UnitClock } from '../../server/src/live/unit-clock.ts';
+
+const OPENED_ms = 1_700_000_000_000;
+
+test('frames that come late and in heaps keep the distances that the unit gave them', () => {
+  const clock = new UnitClock();
+  const late_ms = [0, 40, 180, 130, 80, 310, 260, 20];
+  const at = late_ms.map((late, i) => clock.at(7 + 0.05 * i, OPENED_ms + 50 * i + late, false));
+  at.forEach((t, i) => expect(t - at[0]!).toBeCloseTo(50 * i, 3));
+});
+
+test('a unit that was without power begins anew at the moment at which it is heard again', () => {
+  const clock = new UnitClock();
+  clock.at(900, OPENED_ms, false);
+  expect(clock.at(0.1, OPENED_ms + 12_000, false)).toBe(OPENED_ms + 12_000);
+  expect(clock.at(0.6, OPENED_ms + 12_530, false)).toBe(OPENED_ms + 12_500);
+});
+
+test('a hurried unit runs ahead of the clock, frame by frame, and not by a leap', () => {
+  const clock = new UnitClock();
+  clock.at(1, OPENED_ms, true);
+  let at_ms = NaN;
+  for (let i = 1; i <= 100; i++) at_ms = clock.at(1 + 0.05 * i, OPENED_ms + 6 * i, true);
+  expect(at_ms - OPENED_ms).toBeCloseTo(5000, 3);
+  // the same distance in life is a clock that has gone wrong
+  expect(clock.at(6.05, OPENED_ms + 606, false)).toBe(OPENED_ms + 606);
+  expect(clock.at(60, OPENED_ms + 612, true)).toBe(OPENED_ms + 612);
+});
