@@ -18,14 +18,14 @@ export const Columns = styled.main`
   min-width: 0;
   min-height: 0;
   ${upright} {
-    grid-template: auto auto auto auto / minmax(0, 1fr) var(--right);
+    grid-template: repeat(4, max-content) / minmax(0, 1fr) var(--right);
     grid-template-areas: 'head head' 'left right' 'mid mid' 'foot foot';
     height: auto;
     max-height: 100%;
     overflow: auto;
   }
   ${phone} {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr);
+    grid-template: repeat(5, max-content) / minmax(0, 1fr);
     grid-template-areas: 'head' 'left' 'mid' 'right' 'foot';
   }
 `;
@@ -43,6 +43,7 @@ export const PageHead = styled.header`
     font-weight: 720;
     font-size: 20px;
     line-height: 1.15;
+    white-space: nowrap;
   }
   p {
     font-size: 13px;

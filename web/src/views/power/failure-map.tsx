@@ -158,8 +158,8 @@ export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf
         )}
       </Row>
       <Chart
-        title="Out of ground effect, by weight and temperature"
-        about="dotted: continuous; dashed: two minutes; solid: thirty seconds"
+        title="Weight held, out of ground effect"
+        about="dotted continuous, dashed 2 min, solid 30 s"
         label="Weights that one engine holds on each rating by temperature, and flown failures"
         draw={draw}
         missing=""

@@ -59,7 +59,6 @@ const Mid = styled.section`
   ${upright} {
     border-top: 1px solid var(--line);
     overflow: visible;
-    min-height: max-content;
   }
 `;
 

@@ -40,8 +40,6 @@ const Figures = styled.dl`
   }
 `;
 
-const NR_LOW_pct = 95;
-
 /** What the hand needs to see: rotor, torques with what holds them, height; and the last minute of them. */
 export function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
   const { show } = useUnits();
@@ -60,7 +58,7 @@ export function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
   return (
     <>
       <Figures>
-        <div data-low={now.nr_pct < NR_LOW_pct || undefined}>
+        <div data-low={now.nr_pct < type.runUpWatch.rotor_pct[0] || undefined}>
           <dt>Rotor</dt>
           <dd data-nr>
             {now.nr_pct.toFixed(1)} % <small>least {now.nrLeast_pct.toFixed(1)} %</small>

@@ -6,7 +6,7 @@ import { convert } from '@rouse/core/quantity';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
-import { upright } from '../../app/theme.ts';
+import { phone, upright } from '../../app/theme.ts';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
 import { Columns, PageHead } from '../../parts/columns.ts';
 import { PREVAILS, Small } from '../../parts/heading.ts';
@@ -28,8 +28,12 @@ const Frame = styled(Columns)`
   border: 6px dashed var(--coast);
   overflow: auto;
   ${upright} {
-    grid-template: auto auto 420px auto / minmax(0, 1fr);
-    grid-template-areas: 'head' 'left' 'mid' 'right';
+    grid-template: repeat(3, max-content) / 300px minmax(0, 1fr);
+    grid-template-areas: 'head head' 'left mid' 'right right';
+  }
+  ${phone} {
+    grid-template: repeat(4, max-content) / minmax(0, 1fr);
+    grid-template-areas: 'head' 'mid' 'left' 'right';
   }
 `;
 
@@ -52,6 +56,10 @@ const Side = styled.section`
   overflow: auto;
   > button {
     justify-content: space-between;
+    &[aria-pressed='true'] {
+      background: var(--water1);
+      border-color: var(--track);
+    }
   }
 `;
 
@@ -63,6 +71,12 @@ const Mid = styled.section`
   gap: 10px;
   min-height: 0;
   min-width: 0;
+  ${phone} {
+    grid-template-rows: auto auto auto;
+    &:has(dl) {
+      grid-template-rows: auto auto 320px;
+    }
+  }
 `;
 
 const LIMITERS = [

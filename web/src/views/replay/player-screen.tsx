@@ -29,6 +29,10 @@ const Grid = styled(Columns)`
 const Head = styled(PageHead)`
   flex-wrap: wrap;
   padding: 8px 20px;
+  h1 {
+    white-space: normal;
+    overflow-wrap: anywhere;
+  }
   > :last-child {
     margin-left: auto;
   }
