@@ -118,6 +118,36 @@ test('the trainer is shut down by keyboard: the books are shown, and the record 
   expect(await seriousFindings(page)).toEqual([]);
 });
 
+test('a cool-down left out on a hot day: the temperature hangs, and is motored down by keyboard', SLOW, async () => {
+  const { page } = stage.open;
+  const run = await stage.openAt('QV-SKY', 'hot-day', 'ready');
+  await workByKeyboard(page, 'end');
+  await page.keyboard.press('l');
+  await page.waitForSelector('[data-item="hover-check"]');
+  // a minute and a half of take-off power
+  await workByKeyboard(page, 'end');
+  await page.keyboard.press('x');
+  await page.waitForFunction(() => document.querySelector('[data-item="rotor-wind-stop"]') !== null);
+  await workByKeyboard(page, 'cool-down');
+  await page.waitForSelector('[data-lasts]');
+  expect(await stage.text('[data-lasts]')).toMatch(/^1:\d\d more$/);
+  await page.keyboard.press('k');
+  await page.waitForSelector('#ask');
+  await page.keyboard.type('in a hurry');
+  await page.keyboard.press('Enter');
+  await leaveItem(page, 'cool-down');
+
+  await workByKeyboard(page, ['motor-after', 'end']);
+  expect(await presentItem(page)).toBe('motor-after');
+  expect(await stage.text('[data-item] [role="note"]')).toMatch(/\d{3} °C and it does not fall/);
+  expect(await stage.text('[data-residual="1"]')).toContain('sooner if it is motored');
+  const worked = await workByKeyboard(page, 'end');
+  expect(worked).toEqual(expect.arrayContaining(['cool-after', 'motor-after-off', 'residual-after', 'battery-off']));
+  const { entries } = await stage.call.detail(run);
+  const looks = entries.flatMap((e) => (e.kind === 'measured' && e.item === 'residual-after' ? [e.cause] : []));
+  expect(looks).toEqual(['hangs', null]);
+});
+
 test('what is not ready is named: a caption that comes back holds the word ready, with what to do', SLOW, async () => {
   const { page } = stage.open;
   const run = await stage.openAt('QV-SKY', 'mild', 'ready');

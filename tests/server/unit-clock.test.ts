@@ -10,6 +10,20 @@ test('frames that come late and in heaps keep the distances that the unit gave t
   at.forEach((t, i) => expect(t - at[0]!).toBeCloseTo(50 * i, 3));
 });
 
+test.each([false, true])('a line that stood still for a second and a half has lost nothing, hurried: %s', (hurried) => {
+  const clock = new UnitClock();
+  const at = [0, 50, 100, 1600, 1600, 1600, 1610, 1620].map((now, i) =>
+    clock.at(3 + 0.05 * i, OPENED_ms + now, hurried),
+  );
+  at.forEach((t, i) => expect(t - at[0]!).toBeCloseTo(50 * i, 3));
+});
+
+test('frames that come ten seconds late are taken as they come, not as they were', () => {
+  const clock = new UnitClock();
+  clock.at(3, OPENED_ms, false);
+  expect(clock.at(3.05, OPENED_ms + 10_000, false)).toBe(OPENED_ms + 10_000);
+});
+
 test('a unit that was without power begins anew at the moment at which it is heard again', () => {
   const clock = new UnitClock();
   clock.at(900, OPENED_ms, false);

@@ -5,7 +5,7 @@ import { chainEntries, reduceRun, type Entry, type Payload } from '@rouse/core/p
 import type { StartSnapshot, WatchSnapshot } from '@rouse/core/watch';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { runClock } from '../src/run/clock.ts';
-import { waitEstimate } from '../src/run/estimates.ts';
+import { dwell_s, waitEstimate } from '../src/run/estimates.ts';
 import { FRESH_MS, FrameRing, ring } from '../src/run/frame-ring.ts';
 import { roomRows } from '../src/run/room.ts';
 import {
@@ -77,6 +77,7 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   quality: null,
   pace: 1,
   check: null,
+  dwells: [],
   ratings: [],
   watch: { ...snapshot, ...watch, starts: [{ ...going, ...start }] },
 });
@@ -242,7 +243,7 @@ describe('room on other aircraft', () => {
       watch: { ...snapshot, phase: 'off', starts: [{ ...going, phase: 'off', starterOn_s: 0, restDue_s: 71.2 }] },
     };
     const row = roomRows(manual, resting, frame(manual, {}), 'off').find((r) => r.channel.id === 'starter.1.amps')!;
-    expect(row).toMatchObject({ figure: '0:00', unit: 'off', remark: 'rest 1:12 more', near: true });
+    expect(row).toMatchObject({ figure: '0:00', unit: 'off', remark: 'rest 1:12', near: true });
   });
 
   test('the start that the screen shows is that of the present item, else the one that goes on', () => {
@@ -259,16 +260,26 @@ describe('estimates', () => {
     ring.reset(type.channels.length, null);
     const oil = type.items.find((i) => i.id === 'engine-oil-warm')!;
     const followed = { type, state: reduceRun([]), detail: { past: [] } } as unknown as FollowedRun;
-    expect(waitEstimate(followed, oil)).toBeNull();
+    expect(waitEstimate(followed, oil, null)).toBeNull();
     for (let i = 1; i <= 1000; i++) ring.push(packed(i / 50, frameOf({ 'oil.1.temperature': 10 + i / 250 })), i);
     // 14 °C now, 0.2 °C a second, 26 °C wanted
-    expect(waitEstimate(followed, oil)!.seconds).toBeCloseTo(60, 0);
+    expect(waitEstimate(followed, oil, null)!.seconds).toBeCloseTo(60, 0);
     expect(
       waitEstimate(
         followed,
         type.items.find((i) => i.id === 'papers')!,
+        null,
       ),
     ).toBeNull();
+  });
+
+  test('what only has to last is told by the server, in whole seconds', () => {
+    const coolDown = type.items.find((i) => i.id === 'cool-down')!;
+    const waiting: LiveStatus = { ...status(), dwells: [{ item: 'cool-down', left_s: 41.3 }] };
+    const followed = { type, state: reduceRun([]), detail: { past: [] } } as unknown as FollowedRun;
+    expect(dwell_s(waiting, coolDown)).toBe(42);
+    expect(dwell_s(status(), coolDown)).toBeNull();
+    expect(waitEstimate(followed, coolDown, 42)).toEqual({ seconds: 42, low: 42, high: 42 });
   });
 
   test('the clock of the run is the server’s, carried on', () => {

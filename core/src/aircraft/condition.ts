@@ -27,6 +27,7 @@ const BRIDGED_S = 0.3;
 export class Sensed {
   private readonly root: Node;
   verdict: Verdict = 'unknown';
+  private t_s = NaN;
 
   /** @throws RangeError when the condition names a channel that is not in `channels` */
   constructor(condition: Condition, channels: readonly Channel[]) {
@@ -39,7 +40,30 @@ export class Sensed {
    */
   update(t_s: number, values: ArrayLike<number>): Verdict {
     this.verdict = evaluate(this.root, t_s, values);
+    this.t_s = t_s;
     return this.verdict;
+  }
+
+  /** How long it must still last, s, if nothing changes; null while something else is missing. */
+  left_s(): number | null {
+    return leftOf(this.root, this.t_s);
+  }
+}
+
+function leftOf(node: Node, t_s: number): number | null {
+  switch (node.kind) {
+    case 'test':
+      return Number.isNaN(node.since_s) || node.lost ? null : Math.max(0, node.for_s - (t_s - node.since_s));
+    case 'not':
+      return leftOf(node.part, t_s) === null ? 0 : null;
+    case 'all': {
+      const left = node.parts.map((part) => leftOf(part, t_s));
+      return left.includes(null) ? null : Math.max(...(left as number[]));
+    }
+    case 'any': {
+      const left = node.parts.map((part) => leftOf(part, t_s)).filter((s) => s !== null);
+      return left.length ? Math.min(...left) : null;
+    }
   }
 }
 

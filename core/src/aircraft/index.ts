@@ -28,7 +28,7 @@ export {
 } from './trace-check.ts';
 export type { PistonParameters } from './piston-parameters.ts';
 export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
-export { isPiston, isWatched, needWatched, type WatchedType } from './watched-type.ts';
+export { isPiston, isWatched, needWatched, outsideAirChannel, type WatchedType } from './watched-type.ts';
 export {
   ABORT_REASONS,
   type AbortReason,

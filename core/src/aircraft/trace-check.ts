@@ -130,6 +130,8 @@ export const figureSchema = z.discriminatedUnion('of', [
     after_s: z.number().nonnegative(),
     over_s: z.number().positive(),
     skid_height_ft: z.number().positive(),
+    /** the gauge of the air it hovers in; the brief's temperature where it is lost */
+    outsideAir: z.string().optional(),
   }),
   z.strictObject({
     ...figureBase,
@@ -140,6 +142,7 @@ export const figureSchema = z.discriminatedUnion('of', [
     temperature: z.string(),
     speed: z.string(),
     turbine: z.string(),
+    outsideAir: z.string().optional(),
     at: z.string(),
     after_s: z.number().nonnegative(),
     over_s: z.number().positive(),
@@ -201,6 +204,7 @@ export function channelsOfCheck(spec: TraceCheck): Set<string> {
     if (figure.of === 'value-when') add(channelsOf(figure.when));
     if (figure.of === 'hover') add(figure.torques);
     if (figure.of === 'assurance') add([figure.torque, figure.temperature, figure.speed, figure.turbine]);
+    if ('outsideAir' in figure && figure.outsideAir) ids.add(figure.outsideAir);
   }
   add(spec.shows.map((s) => s.channel));
   return ids;

@@ -21,6 +21,8 @@ export function takePowerFigure(spec: Powered, of: Taking, at_s: number): Taken 
     const known = values.filter((v) => !Number.isNaN(v));
     return known.length >= FEWEST && known.length > (2 / 3) * values.length ? median(known) : NaN;
   };
+  const gauge_C = spec.outsideAir === undefined ? NaN : steady(spec.outsideAir);
+  const air = { pa_ft: of.situation.pa_ft, oat_C: Number.isNaN(gauge_C) ? of.situation.oat_C : gauge_C };
   const value = spec.of === 'hover' ? hover(spec) : assurance(spec);
   return { value, from_s, to_s, ...(spec.of === 'hover' && { good: goodOf(spec) }) };
 
@@ -31,6 +33,7 @@ export function takePowerFigure(spec: Powered, of: Taking, at_s: number): Taken 
     const found = attempt(() =>
       hoverCheck(aircraft!, {
         ...situation,
+        ...air,
         torque_pct,
         skid_height_ft: figure.skid_height_ft,
         learned_offset_pct: hoverOffset_pct,
@@ -64,9 +67,8 @@ export function takePowerFigure(spec: Powered, of: Taking, at_s: number): Taken 
       steady(figure.speed),
       steady(figure.turbine),
     ] as [number, number, number, number];
-    const { pa_ft, oat_C } = of.situation!;
     const found = attempt(() =>
-      assuranceMargin(aircraft!.engine.assurance, { pa_ft, oat_C, torque_pct, tot_C, ng_pct, n2_pct }),
+      assuranceMargin(aircraft!.engine.assurance, { ...air, torque_pct, tot_C, ng_pct, n2_pct }),
     );
     if (isRefusal(found)) return null;
     const margin = found as ReturnType<typeof assuranceMargin>;

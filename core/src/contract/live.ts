@@ -1,6 +1,6 @@
 import type { CheckSnapshot } from '../checks/index.ts';
 import type { Quality } from '../format/index.ts';
-import type { Entry } from '../procedure/index.ts';
+import type { Dwell, Entry } from '../procedure/index.ts';
 import type { RatingNow } from '../ratings/index.ts';
 import type { Pace } from './stand-in.ts';
 import type { WatchSnapshot } from '../watch/index.ts';
@@ -24,6 +24,8 @@ export type LiveMessage =
       watch: WatchSnapshot | null;
       /** the check that is being measured */
       check: CheckSnapshot | null;
+      /** items that settle themselves when what is seen has lasted */
+      dwells: Dwell[];
       /** what has been used of the ratings of each engine */
       ratings: RatingNow[];
     };

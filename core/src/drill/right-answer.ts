@@ -45,7 +45,7 @@ export function rightAnswer(type: TypeFile, state: RunState, item: Item): Payloa
       return done((against && expectedFigure(state.brief, against.figure)) ?? middle(range));
     }
     case 'measure':
-      return done(middle((item.measures.predicted && predictedHover(type, state)) || item.measures.good));
+      return done(middle((item.measures.predicted && predictedHover(type, state, null)) || item.measures.good));
     case 'hold':
       return done(holdSeconds(item, state.brief?.oat_C ?? null));
     case 'check':

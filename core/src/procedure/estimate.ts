@@ -23,8 +23,7 @@ export function estimateWait(
   const target = targetOf(condition);
   const known = values.map((v, i) => [t_s[i]!, v] as const).filter(([, v]) => !Number.isNaN(v));
   const last = known[known.length - 1];
-  if (!last) return null;
-  if (target === null) return dwellLeft(condition, known);
+  if (!last || target === null) return null;
   const gap = target - last[1];
   if (holds(condition, last[1]) === true) return { seconds: 0, low: 0, high: 0 };
   if (known.length < ENOUGH_SAMPLES) return null;
@@ -53,14 +52,4 @@ function targetOf(test: ChannelTest): number | null {
   if ('above' in test) return test.above;
   if ('below' in test) return test.below;
   return 'between' in test ? test.between[0] : null;
-}
-
-/** A state that must last: what is left of its dwell. */
-function dwellLeft(test: ChannelTest, known: readonly (readonly [number, number])[]): WaitEstimate | null {
-  const now = known[known.length - 1]!;
-  if (holds(test, now[1]) !== true) return null;
-  let since = now[0];
-  for (let i = known.length - 1; i >= 0 && holds(test, known[i]![1]) === true; i--) since = known[i]![0];
-  const left = Math.max(0, (test.for ?? 0) - (now[0] - since));
-  return { seconds: left, low: left, high: left };
 }

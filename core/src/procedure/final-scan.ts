@@ -1,4 +1,5 @@
 import { bandEdge, type Channel, type Limit, sayValue, type TypeFile, type Verdict } from '../aircraft/index.ts';
+import { AIR_APART_K, readOutsideAir_C } from './air-now.ts';
 import { notDone, procedureOf, stillOpen } from './list.ts';
 import { powerNow, sayPower } from './power-now.ts';
 import { readItem } from './reading.ts';
@@ -28,7 +29,8 @@ export function finalScan(type: TypeFile, state: RunState, values: ArrayLike<num
   return [
     ...readings(type, values),
     captions(type, state, values),
-    power(type, state, t_s),
+    air(type, state, values),
+    power(type, state, values, t_s),
     fuel(type, state, t_s),
     open(type, state),
     left(type, state),
@@ -80,8 +82,20 @@ function captions(type: TypeFile, state: RunState, values: ArrayLike<number> | n
   };
 }
 
-function power(type: TypeFile, state: RunState, t_s: number): ScanLine {
-  const { words, hovers } = sayPower(powerNow(type, state, t_s));
+/** The gauge of the outside air against the brief, that power and start were computed from. */
+function air(type: TypeFile, state: RunState, values: ArrayLike<number> | null): ScanLine {
+  const line = (verdict: Verdict, words: string): ScanLine => ({ id: 'air', label: 'Outside air', verdict, words });
+  const gauge_C = readOutsideAir_C(type, values);
+  const brief_C = state.brief?.oat_C ?? null;
+  if (Number.isNaN(gauge_C)) return line('unknown', 'no reading');
+  const words = `${gauge_C.toFixed(0)} °C`;
+  if (brief_C === null) return line('unknown', `${words}; not in the brief`);
+  const agrees = Math.abs(gauge_C - brief_C) <= AIR_APART_K;
+  return line(agrees || 'unknown', `${words}; ${brief_C.toFixed(0)} °C in the brief${agrees ? '' : ', power is judged in the warmer'}`); // prettier-ignore
+}
+
+function power(type: TypeFile, state: RunState, values: ArrayLike<number> | null, t_s: number): ScanLine {
+  const { words, hovers } = sayPower(powerNow(type, state, values, t_s));
   return { id: 'power', label: 'Power', verdict: hovers ?? 'unknown', words };
 }
 

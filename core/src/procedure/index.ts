@@ -54,7 +54,7 @@ export { burned_kg, massNow_kg } from './weight-now.ts';
 export type { WindNow } from './wind-now.ts';
 export { situationNow } from './situation-now.ts';
 export { type Learned, NOTHING_LEARNED } from './check-desk.ts';
-export { Runner } from './runner.ts';
+export { type Dwell, Runner } from './runner.ts';
 export {
   durationOf,
   offeredItems,

@@ -230,11 +230,11 @@ function acceptDone(
     case 'measure': {
       const refused = item.trace && state.source !== 'by-hand' && refuseUnmeasured(state, item);
       if (refused) return refused;
-      const predicted = item.measures.predicted ? predictedHover(type, state) : null;
+      const predicted = item.measures.predicted ? predictedHover(type, state, values) : null;
       return acceptNumber(state, item, item.measures, predicted ?? item.measures.good, wanted.value, done);
     }
     case 'check':
-      if (item.judges === 'power') return acceptPower(type, state, item, done);
+      if (item.judges === 'power') return acceptPower(type, state, item, values, done);
       if (item.judges) return acceptRotorWind(type, state, item, wanted, done);
       if (item.reads) return acceptNumber(state, item, item.reads, null, wanted.value, done);
       break;
@@ -333,10 +333,16 @@ function acceptRotorWind(type: TypeFile, state: RunState, item: Item, { wind }: 
 }
 
 /** A hover has to be left at the weight of this minute; what is not known is not taken for granted. */
-function acceptPower(type: TypeFile, state: RunState, item: Item, done: Write): Acceptance {
+function acceptPower(
+  type: TypeFile,
+  state: RunState,
+  item: Item,
+  values: ArrayLike<number> | null,
+  done: Write,
+): Acceptance {
   // practice without a brief has no weight to judge
   if (!state.brief) return done('not computed: there is no brief', null);
-  const now = powerNow(type, state, state.phases.at(-1)?.t_s ?? 0);
+  const now = powerNow(type, state, values, state.phases.at(-1)?.t_s ?? 0);
   const { words, hovers } = sayPower(now);
   if (hovers === true && 'high' in now) return done(words, now.high.margin);
   const remedy =

@@ -2,6 +2,7 @@ import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { hoverMargin, LOW_HOVER_ft, pistonHover } from '../power/index.ts';
 import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
+import { outsideAirNow_C } from './air-now.ts';
 import { chartAir } from './chart-air.ts';
 import type { RunState } from './state.ts';
 import { massNow_kg } from './weight-now.ts';
@@ -36,11 +37,11 @@ export function hoverAgainstLimit(
     required: m.display.required_inHg,
     available: roundStep(m.available_inHg, 0.1, 'floor'),
     margin: m.display.margin_inHg,
-    limitedBy: m.limiter === 'CHART' ? 'chart' : 'full throttle',
+    limitedBy: m.limiter === 'CHART' ? 'the chart' : 'full throttle',
   };
 }
 
-const LIMITERS = { TORQUE: 'torque', TEMPERATURE: 'temperature', NG: 'ng' } as const;
+const LIMITERS = { TORQUE: 'the transmission', TEMPERATURE: 'gas temperature', NG: 'gas-producer speed' } as const;
 
 /** The limits and the hover of this minute. */
 export interface PowerNow {
@@ -56,14 +57,24 @@ export interface PowerNow {
   high: HoverFigure;
 }
 
-/** @returns what is known of the power of this minute, or in words why nothing is: never a guess */
-export function powerNow(type: TypeFile, state: RunState, t_s: number): PowerNow | { unknown: string } {
+/**
+ * What is known of the power of this minute.
+ * @param values the latest frame for the air of this minute, or null when there is no data
+ * @returns in words why nothing is known, where that is so: never a guess
+ */
+export function powerNow(
+  type: TypeFile,
+  state: RunState,
+  values: ArrayLike<number> | null,
+  t_s: number,
+): PowerNow | { unknown: string } {
   const { brief } = state;
   const mass_kg = massNow_kg(type, state, t_s);
   if (brief?.pa_ft == null) return { unknown: 'the brief has no pressure' };
   if (brief.oat_C === null) return { unknown: 'the brief has no outside temperature' };
   if (mass_kg === null) return { unknown: 'the brief has no weight' };
-  const air = chartAir(type, { pa_ft: brief.pa_ft, oat_C: brief.oat_C, bleed: brief.bleed ?? 'none' });
+  const oat_C = outsideAirNow_C(type, brief.oat_C, values);
+  const air = chartAir(type, { pa_ft: brief.pa_ft, oat_C, bleed: brief.bleed ?? 'none' });
   const { chart } = type.performance;
   const tables = { TOP: chart.TOP, MCP: chart.MCP };
   const found = attempt((): PowerNow => ({

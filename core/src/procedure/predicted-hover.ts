@@ -8,9 +8,13 @@ import type { RunState } from './state.ts';
 const BAND_inHg = [1.5, 1] as const;
 
 /** Manifold pressures that agree with what a low hover should take at this weight; null while the brief lacks something. */
-export function predictedHover(type: TypeFile, state: RunState): [number, number] | null {
+export function predictedHover(
+  type: TypeFile,
+  state: RunState,
+  values: ArrayLike<number> | null,
+): [number, number] | null {
   const piston = pistonOf(type);
-  const now = powerNow(type, state, state.phases.at(-1)?.t_s ?? 0);
+  const now = powerNow(type, state, values, state.phases.at(-1)?.t_s ?? 0);
   if (!piston || 'unknown' in now) return null;
   const found = attempt(() =>
     pistonHover(piston, { ...now, skid_height_ft: LOW_HOVER_ft, ge_model: piston.ge_model ?? 'hayden' }),

@@ -10,6 +10,12 @@ import { itemState, type RunState } from './state.ts';
 
 type Leg = TypeFile['legs'][number];
 
+/** An item that settles itself when what is seen has lasted. */
+export interface Dwell {
+  item: string;
+  left_s: number;
+}
+
 /**
  * Turns frames and watch events into journal entries: items that sensors can settle are settled by them.
  * It remembers dwells only; after an interruption it begins again from the journal.
@@ -41,6 +47,14 @@ export class Runner {
   /** The check that goes on, null when none does. */
   check(): CheckSnapshot | null {
     return this.checks.snapshot();
+  }
+
+  /** What the sensors see already and that only has to last: how long still. */
+  dwells(): Dwell[] {
+    return (this.looked?.candidates ?? []).flatMap(({ id }) => {
+      const left_s = this.sensed.get(id)?.left_s() ?? 0;
+      return left_s > 0 ? [{ item: id, left_s }] : [];
+    });
   }
 
   /** @returns what one frame settles, in order; empty nearly always */

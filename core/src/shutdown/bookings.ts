@@ -43,7 +43,7 @@ export function bookingOf(type: TypeFile, entries: readonly Entry[], ratings: re
   return {
     engines,
     flight_s: lifted === undefined ? 0 : (landed ?? end_s) - lifted,
-    rotorCycles: engines.some((e) => e.starts > 0) && state.phases.at(-1)?.phase === 'off' ? 1 : 0,
+    rotorCycles: cyclesOf(type, entries),
     ratings: ratings
       .filter((r) => r.booked_s > 0)
       .map(({ engine, rating, label, booked_s, uses, maintenance, inspection }) => ({
@@ -55,4 +55,17 @@ export function bookingOf(type: TypeFile, entries: readonly Entry[], ratings: re
         inspection: maintenance ? inspection : null,
       })),
   };
+}
+
+/** How often everything stood still again after an engine had run. */
+function cyclesOf(type: TypeFile, entries: readonly Entry[]): number {
+  const engines = new Set(type.startWatches.filter((w) => w.engine > 0).map((w) => w.id));
+  let [cycles, ran] = [0, false];
+  for (const e of entries) {
+    if (e.kind === 'start-done' && engines.has(e.watch)) ran = true;
+    if (e.kind !== 'phase' || e.phase !== 'off' || !ran) continue;
+    cycles++;
+    ran = false;
+  }
+  return cycles;
 }

@@ -32,9 +32,3 @@ test('no trend, the wrong way, or lost readings give no promise', () => {
   ).toBeNull();
   expect(estimateWait({ channel: 'x', atLeast: 60 }, t.slice(0, 3), [1, 2, 3])).toBeNull();
 });
-
-test('a dwell counts down while its state lasts', () => {
-  const t = [0, 1, 2, 3, 4];
-  expect(estimateWait({ channel: 'x', is: 1, for: 8 }, t, [0, 0, 1, 1, 1])?.seconds).toBe(6);
-  expect(estimateWait({ channel: 'x', is: 1, for: 8 }, t, [1, 1, 1, 1, 0])).toBeNull();
-});

@@ -117,14 +117,14 @@ describe('power and weight of this minute', () => {
       ...hand.state,
       brief: { ...brief, expected: { ...brief.expected, mass: 3200 }, oat_C: 40, pa_ft: 6000 },
     };
-    expect(sayPower(powerNow(hand.type, heavy, 0)).hovers).toBe(false);
+    expect(sayPower(powerNow(hand.type, heavy, null, 0)).hovers).toBe(false);
     const vague = { ...hand.state, brief: { ...brief, pa_ft: null } };
-    expect(sayPower(powerNow(hand.type, vague, 0))).toEqual({
+    expect(sayPower(powerNow(hand.type, vague, null, 0))).toEqual({
       words: 'unknown: the brief has no pressure',
       hovers: null,
     });
     const far = { ...hand.state, brief: { ...brief, pa_ft: 19_000 } };
-    expect(powerNow(hand.type, far, 0)).toMatchObject({
+    expect(powerNow(hand.type, far, null, 0)).toMatchObject({
       unknown: expect.stringMatching(/outside what the charts say/),
     });
   });
@@ -132,14 +132,35 @@ describe('power and weight of this minute', () => {
   test.each(['S7', 'T2'])('below the lowest line of its charts %s reads that line, where there is less power', (id) => {
     const hand = new Hand(typeOf(id));
     const at = (pa_ft: number) =>
-      powerNow(hand.type, { ...hand.state, brief: { ...hand.state.brief!, pa_ft } }, 0) as object;
+      powerNow(hand.type, { ...hand.state, brief: { ...hand.state.brief!, pa_ft } }, null, 0) as object;
     expect(at(-400)).toEqual(at(0));
     expect(at(-400)).toHaveProperty('high');
   });
 
+  test('a gauge that is warmer than the brief takes power away, a colder one gives none, and the difference is shown', () => {
+    const hand = readyFor('H9');
+    const frame = goodFrame(hand.type);
+    const gauge = (oat_C: number) => {
+      frame[at(hand.type, 'outside.air')] = oat_C;
+      const now = powerNow(hand.type, hand.state, frame, 600) as Exclude<
+        ReturnType<typeof powerNow>,
+        { unknown: string }
+      >;
+      return { ...now, line: line(hand, frame, 'air') };
+    };
+    const asBriefed = gauge(12);
+    expect(asBriefed.line).toMatchObject({ verdict: true, words: '12 °C; 12 °C in the brief' });
+    const hot = gauge(38);
+    expect(hot.high.margin).toBeLessThan(asBriefed.high.margin);
+    expect(hot.line).toMatchObject({ verdict: 'unknown', words: expect.stringMatching(/38 °C; 12 °C.*the warmer/) });
+    expect(gauge(-5).high.margin).toBe(asBriefed.high.margin);
+    expect(gauge(NaN).high.margin).toBe(asBriefed.high.margin);
+    expect(line(hand, frame, 'air').verdict).toBe('unknown');
+  });
+
   test('limits and hovers are rounded the safe way', () => {
     const hand = new Hand(typeOf('X14'));
-    const now = powerNow(hand.type, hand.state, 0);
+    const now = powerNow(hand.type, hand.state, null, 0);
     expect(now).toMatchObject({ unit: '%' });
     const { low, high, takeOff, continuous } = now as Exclude<typeof now, { unknown: string }>;
     expect(low.required).toBeLessThan(high.required);

@@ -321,6 +321,7 @@ export class LiveAircraft {
       storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
       watch: open.watch && snapshotOf(open.watch, this.type),
       check: open.runner.check(),
+      dwells: open.runner.dwells(),
       ratings: open.ratings.now(),
     });
   }

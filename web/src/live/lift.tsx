@@ -67,7 +67,7 @@ const Figures = styled.p`
 
 const SIGNS = { true: CircleCheck, false: CircleAlert, unknown: CircleHelp } as const;
 const SAID = { true: 'good', false: 'not ready', unknown: 'look yourself' } as const;
-const OF_RECORD = ['captions', 'power', 'fuel', 'still-open', 'not-done', 'wind', 'people'];
+const OF_RECORD = ['captions', 'air', 'power', 'fuel', 'still-open', 'not-done', 'wind', 'people'];
 
 /** The last screen before lift: the power of this minute, and every line of the last look as it stands now. */
 export function LiftScreen({ followed }: { followed: WatchedRun }) {
@@ -76,8 +76,9 @@ export function LiftScreen({ followed }: { followed: WatchedRun }) {
   const { show } = useUnits();
   const { type, state, detail } = followed;
   const t_s = runClock(status, detail.openedAt);
-  const lines = finalScan(type, state, ring.lastFrame(now_ms), t_s);
-  const now = powerNow(type, state, t_s);
+  const frame = ring.lastFrame(now_ms);
+  const lines = finalScan(type, state, frame, t_s);
+  const now = powerNow(type, state, frame, t_s);
   const open = lines.filter((l) => l.verdict === false);
   return (
     <>

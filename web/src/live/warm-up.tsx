@@ -58,7 +58,7 @@ function WaitTable({ followed, waits }: { followed: WatchedRun; waits: ReturnTyp
       </thead>
       <tbody>
         {waits.map(({ item, targets }) => {
-          const left = waitEstimate(followed, item);
+          const left = waitEstimate(followed, item, null);
           const done = itemState(followed.state, item.id).status !== 'todo';
           const at = followed.type.channels.findIndex((c) => c.id === targets[0]!.channel);
           return (

@@ -6,6 +6,7 @@ import { stopwatch } from './words.ts';
 const Table = styled.table`
   border-collapse: collapse;
   width: 100%;
+  align-self: start;
   font-size: 14px;
   td {
     padding: 3px 10px 3px 0;

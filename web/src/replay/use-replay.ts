@@ -110,6 +110,7 @@ export function useReplay(type: TypeFile): ReplayControls {
               storedTo_s: null,
               pace: 1,
               check: null,
+              dwells: [],
               watch: message.watch,
               arrivedAt_ms: now_ms,
             }),

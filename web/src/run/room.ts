@@ -83,7 +83,7 @@ function starterRow(spec: StartWatch, start: StartSnapshot | undefined, channel:
       : on_s > 0
         ? `${minutes(left_s)} left`
         : due_s > 0
-          ? `rest ${minutes(Math.ceil(due_s))} more`
+          ? `rest ${minutes(Math.ceil(due_s))}`
           : `${allowed_s} s allowed`,
     near: !unknown && (on_s > 0 ? left_s < Math.min(8, allowed_s / 3) : due_s > 0),
   };

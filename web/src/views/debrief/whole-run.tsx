@@ -10,6 +10,8 @@ import { tokenColour, useLight } from '../../platform/light.ts';
 import { DataTable } from '../../parts/data-table.tsx';
 
 const TABLE_ROWS = 24;
+const GRID = { left: 40, right: 76, top: 30, bottom: 26 };
+const LETTER_px = 7.5;
 
 interface WholeRunProps {
   type: WatchedType;
@@ -97,9 +99,15 @@ function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: r
       data: Array.from(trace.t_s, (t, i) => [t, nullIfLost(columnOf(trace, id)[i]!)]),
     });
     const waters = ['--hair', '--water1', '--water2'].map(tokenColour);
-    chart.setOption({
+    const end_s = trace.t_s[trace.t_s.length - 1] ?? 0;
+    // the name of a leg is written where it has room; the journal beside it has them all
+    const nameOf = (leg: LegSpan): string => {
+      const room_px = ((leg.to_s - leg.from_s) / end_s) * (element.clientWidth - GRID.left - GRID.right);
+      return leg.label.length * LETTER_px < room_px ? leg.label.toLowerCase() : '';
+    };
+    const option = () => ({
       animation: false,
-      grid: { left: 40, right: 76, top: 30, bottom: 26 },
+      grid: GRID,
       tooltip: {
         trigger: 'axis',
         renderMode: 'richText',
@@ -132,7 +140,7 @@ function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: r
             label: { ...font, position: 'insideTop', distance: -16 },
             data: legs.map((leg, i) => [
               {
-                name: leg.to_s - leg.from_s > 12 ? leg.label.toLowerCase() : '',
+                name: nameOf(leg),
                 xAxis: leg.from_s,
                 itemStyle: { color: waters[i % 3], opacity: 0.5 },
               },
@@ -143,7 +151,10 @@ function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: r
         ...lines.slice(1).map(line),
       ],
     });
-    const observer = new ResizeObserver(() => chart.resize());
+    const observer = new ResizeObserver(() => {
+      chart.resize();
+      chart.setOption(option());
+    });
     observer.observe(element);
     return () => {
       observer.disconnect();

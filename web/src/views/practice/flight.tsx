@@ -40,6 +40,15 @@ const Figures = styled.dl`
   }
 `;
 
+/** What the control says of itself, in words. */
+const HELD_BY: Readonly<Record<string, string>> = {
+  GOV: 'governed',
+  TQ: 'held by torque',
+  TOT: 'held by temperature',
+  NG: 'held by gas producer',
+  ACC: 'accelerating',
+};
+
 /** What the hand needs to see: rotor, torques with what holds them, height; and the last minute of them. */
 export function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
   const { show } = useUnits();
@@ -53,8 +62,7 @@ export function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
       ]),
     [type],
   );
-  const limited = (i: 0 | 1): string =>
-    now.failed === i + 1 ? 'failed' : now.limitedBy[i] === 'GOV' ? 'governed' : `held by ${now.limitedBy[i]}`;
+  const limited = (i: 0 | 1): string => (now.failed === i + 1 ? 'failed' : (HELD_BY[now.limitedBy[i]] ?? 'held'));
   return (
     <>
       <Figures>

@@ -4,7 +4,7 @@ import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { clockTime, minutes } from '../../parts/words.ts';
 import { useWallClock } from '../../platform/pulse.ts';
-import { waitEstimate } from '../../run/estimates.ts';
+import { dwell_s, waitEstimate } from '../../run/estimates.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 
 const Bar = styled.header`
@@ -158,7 +158,7 @@ function TimeToReady({ followed, status }: { followed: FollowedRun; status: Live
     past: detail.past,
     remaining_s: (id) => {
       const item = type.items.find((i) => i.id === id)!;
-      if (item.kind === 'wait') return waitEstimate(followed, item)?.seconds ?? null;
+      if (item.kind === 'wait') return waitEstimate(followed, item, dwell_s(status, item))?.seconds ?? null;
       if (item.kind !== 'watch' || !status) return null;
       const start = status.watch?.starts.find((s) => s.watch === item.watch && s.phase === 'start');
       return start?.starterAt_s == null ? null : Math.max(1, item.usual_s - (status.t_s - start.starterAt_s));

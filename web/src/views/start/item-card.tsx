@@ -3,6 +3,7 @@ import {
   abortPlan,
   presentFlow,
   presentItem,
+  type RunState,
   stagesDone,
   standInActions,
   twoCrewTurn,
@@ -72,6 +73,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
       </Kicker>
       <h2>{starting ? milestone.title : item.challenge}</h2>
       <h3>{starting ? milestone.words : item.response}</h3>
+      <FoundBefore state={state} item={item} />
       {turn && <Crew turn={turn} />}
       {start && start.phase !== 'start' && start.state !== 'idle' && <GateList gates={start.gates} />}
       {!answersItself(item) && !byHand && <SenseLine followed={followed} item={item} status={status} />}
@@ -130,6 +132,13 @@ const WORDS: Partial<Record<Item['kind'], string>> = {
   watch: 'Now',
 };
 const wordFor = (item: Item): string => WORDS[item.kind] ?? 'Seen';
+
+/** What a check found that has put this item on the list. */
+function FoundBefore({ state, item }: { state: RunState; item: Item }) {
+  const when = item.when?.find((w) => 'check' in w);
+  const found = when && 'check' in when ? state.measured[when.check] : undefined;
+  return found && found.verdict !== 'good' ? <Refusal role="note">{found.words}.</Refusal> : null;
+}
 
 const CREW = { pilot: 'pilot', 'second-crew': 'second crew' } as const;
 

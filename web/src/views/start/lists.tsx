@@ -8,7 +8,7 @@ import { Key } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { minutes } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
-import { waitEstimate } from '../../run/estimates.ts';
+import { dwell_s, waitEstimate } from '../../run/estimates.ts';
 import { runClock } from '../../run/clock.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
@@ -98,6 +98,7 @@ export function MeanwhileList({ followed }: { followed: FollowedRun }) {
 function MeanwhileRow({ followed, item, number }: { followed: FollowedRun; item: Item; number: number }) {
   const { type } = followed;
   const now_ms = usePulse(500);
+  const lasts_s = useAppSelector((s) => dwell_s(s.run.status, item));
   const frame = ring.lastFrame(now_ms);
   const condition = conditionOf(item);
   if (item.kind !== 'wait') {
@@ -111,7 +112,7 @@ function MeanwhileRow({ followed, item, number }: { followed: FollowedRun; item:
     );
   }
   const reading = readItem(type, item, frame);
-  const left = waitEstimate(followed, item);
+  const left = waitEstimate(followed, item, lasts_s);
   const share = left ? item.usual_s / (item.usual_s + left.seconds) : 0;
   return (
     <Wait>

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { minutes } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
-import { waitEstimate } from '../../run/estimates.ts';
+import { dwell_s, waitEstimate } from '../../run/estimates.ts';
 import { runClock } from '../../run/clock.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
@@ -27,6 +27,13 @@ const Sense = styled.div`
   }
   span {
     flex: 1 1 110px;
+  }
+  em {
+    display: block;
+    ${mono}
+    font-size: 20px;
+    font-style: normal;
+    font-weight: 680;
   }
   &[data-verdict='false'] {
     background: var(--caution-paper);
@@ -97,7 +104,11 @@ export function SenseLine({
     );
   }
   const condition = conditionOf(item);
-  const left_s = item.kind === 'wait' ? (forecastOf(item, status) ?? waitEstimate(followed, item)?.seconds ?? 0) : 0;
+  const lasts_s = dwell_s(status, item);
+  const left_s =
+    lasts_s === null && item.kind === 'wait'
+      ? (forecastOf(item, status) ?? waitEstimate(followed, item, null)?.seconds ?? 0)
+      : 0;
   return (
     <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
       <b>{reading.words}</b>
@@ -113,6 +124,7 @@ export function SenseLine({
             no reading
           </>
         )}
+        {lasts_s !== null && item.kind === 'wait' && <em data-lasts>{minutes(lasts_s)} more</em>}
         {left_s > 0 && (
           <>
             <br />
@@ -127,8 +139,9 @@ export function SenseLine({
 /** What the program itself makes of an item that no single channel senses: power, or the last look. */
 function computedOf(followed: FollowedRun, item: Item, frame: Float64Array, t_s: number): ReactNode {
   const { type, state } = followed;
+  const felt = followed.detail.source === 'by-hand' ? null : frame;
   if (item.kind === 'check' && item.judges === 'power') {
-    const { words, hovers } = sayPower(powerNow(type, state, t_s));
+    const { words, hovers } = sayPower(powerNow(type, state, felt, t_s));
     return (
       <Sense data-verdict={String(hovers ?? 'unknown')}>
         <span>{words}</span>
@@ -136,7 +149,7 @@ function computedOf(followed: FollowedRun, item: Item, frame: Float64Array, t_s:
     );
   }
   if (item.kind !== 'call' || item.judges !== 'final-scan') return null;
-  const lines = finalScan(type, state, followed.detail.source === 'by-hand' ? null : frame, t_s);
+  const lines = finalScan(type, state, felt, t_s);
   const not = notReadyBecause(lines);
   return (
     <Sense data-verdict={String(not === null)}>
