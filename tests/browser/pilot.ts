@@ -61,7 +61,7 @@ function standOfCheck(): string {
 }
 
 /** Does what the present stage of a check says, and waits until it goes on by itself. */
-async function flyStage(page: Page): Promise<void> {
+export async function flyStage(page: Page): Promise<void> {
   const before = await page.evaluate(standOfCheck);
   const offered = await page.$eval('[data-item]', (card) => card.textContent);
   if (offered.includes('stand-in')) await page.keyboard.press('s');
