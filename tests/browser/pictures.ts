@@ -6,7 +6,7 @@ import type { Today } from '@rouse/core/contract';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { FLEET } from '../../server/src/demo/identity.ts';
 import { Caller, goodBrief } from '../caller.ts';
-import { ROOT } from '../skerry.ts';
+import { ROOT, types } from '../skerry.ts';
 import { launchChrome } from './chrome.ts';
 import {
   answerByKeyboard,
@@ -15,7 +15,6 @@ import {
   fillBrief,
   fillField,
   leaveItem,
-  presentItem,
   reportOfNow,
   workByKeyboard,
 } from './pilot.ts';
@@ -65,7 +64,7 @@ const figureAbove = (channel: string, value: number): Promise<unknown> =>
 async function openAt(
   tail: string,
   until: string,
-  options: { preset?: string; byHand?: boolean; ways?: Record<string, string> } = {},
+  options: { preset?: string; ways?: Record<string, string> } = {},
 ): Promise<string> {
   const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
   if (options.preset) await call.choose(options.preset, aircraftId);
@@ -75,7 +74,6 @@ async function openAt(
   const { body } = await call.post('/runs', {
     aircraft: aircraftId,
     brief: { ...goodBrief(aircraftId), ways },
-    byHand: options.byHand ?? false,
   });
   await call.work(body.run!, until);
   await at(`/start/${body.run!}`);
@@ -83,26 +81,13 @@ async function openAt(
   return body.run!;
 }
 
-/** The other kinds of engines, and the other sources. */
-async function sourcesAndKinds(): Promise<void> {
+/** A twin, and a recorded file. */
+async function twinAndReplay(): Promise<void> {
   await openAt('QV-ERN', 'load-2', { preset: 'mild', ways: { 'engine-first': 'always-2' } });
   await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('about'), {
     timeout: 60_000,
   });
   await shot('second-engine-day');
-  await openAt('QV-TRN', 'start-engine', { preset: 'mild' });
-  await page.keyboard.press('s');
-  await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('Idle stable'), {
-    timeout: 60_000,
-  });
-  await shot('piston-night', 'night');
-  await openAt('QV-COR', 'start-engine', { byHand: true });
-  for (const moment of ['Starter on', 'Fuel open', 'Light-off']) {
-    await page.waitForSelector(`[data-moment="${moment}"]`);
-    await page.keyboard.press('Space');
-  }
-  await page.waitForSelector('[data-moment="Rotor turning"]');
-  await shot('by-hand-day');
   await call.settle();
 
   await at('/replay');
@@ -158,6 +143,37 @@ async function runUp(): Promise<void> {
   await shot('checks-night', 'night');
 }
 
+/** A twin from its last look to a quiet aircraft, its board, and a failure flown for practice. */
+async function liftAndBack(): Promise<void> {
+  const { aircraftId } = FLEET.find((a) => a.tail === 'QV-ERN')!;
+  await call.choose('mild', aircraftId);
+  const { body } = await call.post('/runs', { aircraft: aircraftId, brief: goodBrief(aircraftId) });
+  const run = body.run!;
+  await call.post('/stand-in/pace', { run, times: 8 });
+  await call.work(run, 'power');
+  await at(`/start/${run}`);
+  await page.waitForSelector('[data-scan]');
+  await shot('lift-day');
+  await at(`/power/${aircraftId}`);
+  await page.waitForSelector('[data-line="hoist"]');
+  await shot('power-day');
+  await at(`/start/${run}`);
+  await workByKeyboard(page, 'end');
+  await page.keyboard.press('x');
+  await page.waitForSelector('[data-item="rotor-wind-stop"]');
+  await workByKeyboard(page, 'end');
+  await shot('shut-down-day');
+  await call.settle();
+
+  await at('/practice');
+  await (await page.waitForSelector('::-p-text(Begin the hover)'))!.press('Enter');
+  await page.waitForFunction(() => Number(document.querySelector('[data-nr]')?.textContent?.slice(0, 5)) > 90);
+  await page.keyboard.press('1');
+  await page.waitForSelector('::-p-text(engine 1 failed)');
+  await page.waitForSelector('li[data-used]');
+  await shot('practice-night', 'night');
+}
+
 try {
   await choose('mild');
   await at('/');
@@ -170,20 +186,14 @@ try {
   await fillField(page, 'Dew point', '1');
   await shot('brief-day');
 
-  await byHand('QV-ERN', 'flow-then-verify', '420');
-  for (let zones = 0; zones < 2; zones++) {
-    const zone = await presentItem(page);
-    await page.keyboard.press('Space');
-    await leaveItem(page, zone);
-  }
-  await shot('flow-day');
   await byHand('QV-COR', 'two-crew', '180');
   await workByKeyboard(page, 'controls');
   await shot('two-crew-portrait', 'day', 820, 1180);
   await page.setViewport({ width: 1280, height: 800 });
   await call.settle();
 
-  await at('/types/X14/3');
+  const strath = types.find((t) => t.id === 'X14')!;
+  await at(`/types/X14/${strath.version}`);
   await page.waitForSelector('#limits');
   await shot('type-day');
 
@@ -203,8 +213,9 @@ try {
   await page.waitForSelector('[data-chain]');
   await shot('debrief-day');
 
-  await sourcesAndKinds();
+  await twinAndReplay();
   await runUp();
+  await liftAndBack();
 
   await choose('hot-start');
   await beginByKeyboard(page, BASE);

@@ -205,3 +205,26 @@ describe('legs that are begun', () => {
     expect(seen(runner, 21.6, 40)).toEqual([{ kind: 'leg-begun', leg: 'hover', how: 'sensed' }]);
   });
 });
+
+describe('what only has to last', () => {
+  test('the cool-down counts from the moment that the lever is seen at idle, and anew after a blip of it', () => {
+    const type = typeOf('S7');
+    const hand = readyFor('S7');
+    hand.write({ kind: 'leg-begun', leg: 'shut-down', how: 'declared' });
+    while (presentItem(type, hand.state)!.id !== 'cool-down') hand.settle(presentItem(type, hand.state)!);
+    const frame = goodFrame(type);
+    const runner = new Runner(type);
+    const left = (t_s: number, selector: number): number | undefined => {
+      frame[at(type, 'engine.1.selector')] = selector;
+      runner.observe(t_s, frame, hand.state);
+      return runner.dwells().find((d) => d.item === 'cool-down')?.left_s;
+    };
+    expect(left(10, 2)).toBeUndefined();
+    expect(left(11, 1)).toBe(80);
+    expect(left(41, 1)).toBe(50);
+    expect(left(42, 2)).toBeUndefined();
+    expect(left(43, 1)).toBe(80);
+    expect(left(122.9, 1)).toBeCloseTo(0.1, 6);
+    expect(left(123.1, 1)).toBeUndefined();
+  });
+});

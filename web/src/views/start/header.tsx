@@ -2,35 +2,22 @@ import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedur
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
+import { PageHead } from '../../parts/columns.ts';
 import { clockTime, minutes } from '../../parts/words.ts';
 import { useWallClock } from '../../platform/pulse.ts';
 import { dwell_s, waitEstimate } from '../../run/estimates.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
 
-const Bar = styled.header`
-  grid-area: head;
-  display: flex;
-  align-items: center;
-  gap: 22px;
-  padding: 0 20px;
-  border-bottom: 1px solid var(--line);
-  background: var(--sheet);
+const Bar = styled(PageHead)`
   ${upright} {
     flex-wrap: wrap;
-    padding: 8px 16px;
     gap: 6px 20px;
   }
 `;
 
 const Tail = styled.div`
-  h1 {
-    font-weight: 720;
-    font-size: 20px;
-    line-height: 1.1;
-  }
   p {
     font-size: 12.5px;
-    color: var(--soft);
     white-space: nowrap;
   }
 `;

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import type { OneEngineBoard } from '@rouse/core/power';
+import { boardOf, heldByTemperature, TEMPERATURES_C, type WhatIf } from '../src/power/board.ts';
+
+const typeOf = (file: string): TypeFile =>
+  typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}.json`, import.meta.url), 'utf8')));
+const haugh = typeOf('haugh-h9');
+const calm: WhatIf = { mass_kg: 2500, height_ft: 30, wind_kt: 0, oat_C: 15, pa_ft: 100, obstacleClear: true, landingOk: true }; // prettier-ignore
+const board = (change: Partial<WhatIf> = {}): OneEngineBoard => {
+  const found = boardOf(haugh, { ...calm, ...change });
+  if ('refused' in found) throw new Error(found.refused);
+  return found;
+};
+const ORDER = ['OEI_CONT', 'OEI_2MIN', 'OEI_30S', 'NONE'];
+
+describe('the board of a what-if', () => {
+  test('heavier, hotter or higher is never held by a gentler rating, and a person on the hoist weighs', () => {
+    const rank = (change: Partial<WhatIf>): number[] => board(change).lines.map((l) => ORDER.indexOf(l.holds));
+    for (const worse of [{ mass_kg: 2900 }, { oat_C: 40 }, { pa_ft: 6000 }]) {
+      const [usual, then] = [rank({}), rank(worse)];
+      then.forEach((r, i) => expect(r, JSON.stringify(worse)).toBeGreaterThanOrEqual(usual[i]!));
+      expect(then).not.toEqual(usual);
+    }
+    const { lines } = board();
+    const [high, hoist] = ['high', 'hoist'].map((id) => lines.find((l) => l.id === id)!);
+    expect(hoist!.mass_kg - high!.mass_kg).toBe(haugh.ratings!.oneEngine!.hoist_kg);
+    expect(hoist!.needed_pct).toBeGreaterThan(high!.needed_pct);
+  });
+
+  test('what it says to shed is enough for the gentler rating, and five steps less of it is not', () => {
+    const line = (mass_kg: number) => board({ mass_kg, oat_C: 30 }).lines.find((l) => l.id === 'high')!;
+    const { holds, better } = line(2800);
+    expect(better).not.toBeNull();
+    const rank = (mass_kg: number): number => ORDER.indexOf(line(mass_kg).holds);
+    expect(rank(2800 - better!.shed_kg)).toBe(ORDER.indexOf(better!.rating));
+    expect(rank(2800 - better!.shed_kg)).toBeLessThan(ORDER.indexOf(holds));
+    expect(rank(2800 - better!.shed_kg + 50)).toBeGreaterThan(ORDER.indexOf(better!.rating));
+  });
+
+  test('outside the model no figure is given, and why is said', () => {
+    expect(boardOf(haugh, { ...calm, oat_C: 80 })).toEqual({ refused: expect.stringMatching(/oat_C.*no figure/) });
+    expect(boardOf(typeOf('tarn-t2'), calm)).toEqual({ refused: 'a piston type has one engine' });
+  });
+
+  test('the weights of the map fall with heat and height, and the harder the rating the more it holds', () => {
+    const [continuous, twoMinutes, thirty] = heldByTemperature(haugh, 100);
+    const higher = heldByTemperature(haugh, 5000);
+    TEMPERATURES_C.forEach((_t, i) => {
+      expect(twoMinutes!.kg[i]!).toBeGreaterThanOrEqual(continuous!.kg[i]!);
+      expect(thirty!.kg[i]!).toBeGreaterThanOrEqual(twoMinutes!.kg[i]!);
+      expect(higher[2]!.kg[i]!).toBeLessThan(thirty!.kg[i]!);
+      if (i > 0) expect(thirty!.kg[i]!).toBeLessThanOrEqual(thirty!.kg[i - 1]!);
+    });
+    expect([continuous!.hard, thirty!.hard]).toEqual([false, true]);
+  });
+});
