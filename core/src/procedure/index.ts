@@ -10,7 +10,8 @@ export {
   type Stamp,
 } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
-export { type Acceptance, acceptFromPilot, expectedFigure } from './judge.ts';
+export { type Acceptance, expectedFigure } from './accept-answer.ts';
+export { acceptFromPilot } from './judge.ts';
 export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './reading.ts';
 export {
   abortPlan,

@@ -56,7 +56,7 @@ export function downwash(aircraft: WashingAircraft, input: Hover): Downwash {
 const JET = { strength: 1.32, decay: 1.1, halfHeight: 0.098, spread: 0.9 };
 /** Published peaks are up to twice the mean. */
 const PEAK_FACTOR = 1.8;
-const LOW_HOVER_ft = 5;
+const DEFAULT_SKID_HEIGHT_ft = 5;
 
 interface Jet {
   z_m: number;
@@ -73,7 +73,7 @@ interface WashInput extends Hover {
 
 function jetOf(aircraft: WashingAircraft, input: WashInput): Jet {
   const { thrust_N, rho } = thrustAndAir(aircraft, input);
-  const skid_ft = numberOr(input.skid_height_ft, LOW_HOVER_ft, 'skid_height_ft', 0, 10_000);
+  const skid_ft = numberOr(input.skid_height_ft, DEFAULT_SKID_HEIGHT_ft, 'skid_height_ft', 0, 10_000);
   const peak = numberOr(input.peak_factor, PEAK_FACTOR, 'peak_factor', 1, 3);
   const z_m = aircraft.main.hub_above_skid_m + skid_ft * FT_m;
   needNumber(z_m / aircraft.main.R_m, 'skid_height_ft', 0.5, 4, 'OUT_OF_DOMAIN');
