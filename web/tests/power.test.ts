@@ -51,7 +51,7 @@ describe('the board of a what-if', () => {
       expect(twoMinutes!.kg[i]!).toBeGreaterThanOrEqual(continuous!.kg[i]!);
       expect(thirty!.kg[i]!).toBeGreaterThanOrEqual(twoMinutes!.kg[i]!);
       expect(higher[2]!.kg[i]!).toBeLessThan(thirty!.kg[i]!);
-      if (i > 0) expect(thirty!.kg[i]!).toBeLessThanOrEqual(thirty!.kg[i - 1]!);
+      expect(thirty!.kg[i]!).toBeLessThanOrEqual(thirty!.kg[Math.max(0, i - 1)]!);
     });
     expect([continuous!.hard, thirty!.hard]).toEqual([false, true]);
   });

@@ -1,14 +1,11 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER } from '@rouse/core/contract';
 import type { PracticeNow, PracticeStart } from '@rouse/core/drill';
-import type { RatingEvent } from '@rouse/core/ratings';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { speak } from '../platform/speech.ts';
 import { ring } from '../run/frame-ring.ts';
 import type { FromPractice, ToPractice } from './messages.ts';
-
-/** seconds left of a rating at which the time is said */
-const SAID_AT_S = [60, 30, 20, 10, 5];
+import { spokenOf } from './spoken.ts';
 
 export interface PracticeControls {
   now: PracticeNow | null;
@@ -37,7 +34,7 @@ export function usePractice(voice: boolean): PracticeControls {
       const now_ms = performance.now();
       for (let at = 0; at + width <= data.frames.length; at += width)
         ring.push(data.frames.subarray(at, at + width), now_ms);
-      for (const sentence of sentences(data.now, data.events, said.current)) if (speaks.current) speak(sentence, true);
+      for (const sentence of spokenOf(data.now, data.events, said.current)) if (speaks.current) speak(sentence, true);
       setNow(data.now);
     });
     started.postMessage({ kind: 'begin', type, start, seed: seedNow() } satisfies ToPractice);
@@ -55,23 +52,3 @@ export function usePractice(voice: boolean): PracticeControls {
 }
 
 const seedNow = (): number => Math.floor(performance.now() * 1000);
-
-/** What is said aloud: that a rating began or is used up, and the seconds that are left of it. */
-function sentences(now: PracticeNow, events: readonly RatingEvent[], said: Set<string>): string[] {
-  const out = events.flatMap((e): string[] => {
-    if (e.ledger !== 'one-engine') return [];
-    if (e.event === 'PERIOD_START') return [`${e.label}.`];
-    if (e.event === 'PERIOD_EXPIRED') return [`${e.label} used up.`];
-    return e.event === 'OVER_MAXIMUM' ? ['Above the maximum.'] : [];
-  });
-  for (const r of now.ratings) {
-    if (!r.inUse || r.ledger !== 'one-engine') continue;
-    for (const at of SAID_AT_S) {
-      const key = `${r.engine} ${r.rating} ${r.uses} ${at}`;
-      if (r.remaining_s > at || r.remaining_s < at - 1 || said.has(key)) continue;
-      said.add(key);
-      out.push(`${at}.`);
-    }
-  }
-  return out;
-}
