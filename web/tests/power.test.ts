@@ -45,8 +45,8 @@ describe('the board of a what-if', () => {
   });
 
   test('the weights of the map fall with heat and height, and the harder the rating the more it holds', () => {
-    const [continuous, twoMinutes, thirty] = heldByTemperature(haugh, 100);
-    const higher = heldByTemperature(haugh, 5000);
+    const [continuous, twoMinutes, thirty] = heldByTemperature(haugh, 100).ratings;
+    const higher = heldByTemperature(haugh, 5000).ratings;
     TEMPERATURES_C.forEach((_t, i) => {
       expect(twoMinutes!.kg[i]!).toBeGreaterThanOrEqual(continuous!.kg[i]!);
       expect(thirty!.kg[i]!).toBeGreaterThanOrEqual(twoMinutes!.kg[i]!);

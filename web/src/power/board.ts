@@ -53,15 +53,22 @@ export interface HeldWeights {
   hard: boolean;
 }
 
+/** The weights of every rating at one pressure altitude. */
+export interface HeldMap {
+  pa_ft: number;
+  ratings: readonly HeldWeights[];
+}
+
 const NAMES = { OEI_CONT: 'continuous', OEI_2MIN: 'two minutes', OEI_30S: 'thirty seconds' } as const;
 
 /** The weights that each rating holds, at every temperature of the map. */
-export function heldByTemperature(type: TypeFile, pa_ft: number): HeldWeights[] {
+export function heldByTemperature(type: TypeFile, pa_ft: number): HeldMap {
   const aircraft = poweredOf(type)!;
   const held = TEMPERATURES_C.map((oat_C) => attempt(() => oeiMasses(aircraft, { pa_ft, oat_C }, AFTER_FAILURE)));
-  return OEI_RATINGS.map((rating) => ({
+  const ratings = OEI_RATINGS.map((rating) => ({
     name: NAMES[rating],
     hard: rating === 'OEI_30S',
     kg: held.map((h) => (isRefusal(h) ? NaN : (h as ReturnType<typeof oeiMasses>)[rating].oge_kg)),
   }));
+  return { pa_ft, ratings };
 }

@@ -1,7 +1,7 @@
 import type { SimulatorParameters, TypeFile } from '@rouse/core/aircraft';
 import type { OneEngineBoard } from '@rouse/core/power';
 import type { FailurePoint } from '@rouse/core/simulator';
-import type { HeldWeights, WhatIf } from './board.ts';
+import type { HeldMap, WhatIf } from './board.ts';
 
 /** What the page asks of one worker that flies failures. */
 export type ToFlights = { kind: 'fly'; parameters: SimulatorParameters; points: { index: number; at: FailurePoint }[] };
@@ -14,6 +14,5 @@ export type ToBoard = { kind: 'begin'; type: TypeFile } | { kind: 'ask'; what: W
 
 export interface BoardAnswer {
   board: OneEngineBoard | { refused: string };
-  /** of the map, by rating */
-  held: HeldWeights[];
+  held: HeldMap;
 }

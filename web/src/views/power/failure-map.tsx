@@ -1,14 +1,22 @@
 import { isPiston, type TypeFile } from '@rouse/core/aircraft';
 import { convert } from '@rouse/core/quantity';
 import type { FailurePoint } from '@rouse/core/simulator';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { SlimButton } from '../../parts/button.tsx';
 import { Chart, type Ink } from '../../parts/coast/chart.tsx';
 import { Aid } from '../../parts/heading.ts';
 import { figureIn } from '../../parts/figures.ts';
 import { useUnits } from '../../parts/units.ts';
-import { COLDEST_C, type HeldWeights, HOTTEST_C, MAP_SIDE, TEMPERATURES_C, type WhatIf } from '../../power/board.ts';
+import {
+  COLDEST_C,
+  type HeldMap,
+  type HeldWeights,
+  HOTTEST_C,
+  MAP_SIDE,
+  TEMPERATURES_C,
+  type WhatIf,
+} from '../../power/board.ts';
 import { useFlights } from '../../power/use-flights.ts';
 
 /** out of ground effect, with room to see it fall, m */
@@ -33,21 +41,24 @@ const Row = styled.div`
 `;
 
 /** The weight that one engine holds by temperature, and every point of it flown on the simulator when asked. */
-export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf; lines: readonly HeldWeights[] }) {
+export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf; held: HeldMap }) {
   const { units, show } = useUnits();
   const { flights, fly, stop } = useFlights();
+  const [flownFor, setFlownFor] = useState(held);
+  const { pa_ft, ratings: lines } = held;
   const { empty_kg, mtow_kg } = type.loading;
   const [low_kg, high_kg] = [1.1 * empty_kg, mtow_kg];
   const begin = (): void => {
     const { simulator } = type;
     if (!simulator || isPiston(simulator)) return;
+    setFlownFor(held);
     const points: FailurePoint[] = [];
     for (let i = 0; i < MAP_SIDE; i++)
       for (let k = 0; k < MAP_SIDE; k++)
         points.push({
           oat_C: TEMPERATURES_C[i]!,
           mass_kg: low_kg + ((high_kg - low_kg) * k) / (MAP_SIDE - 1),
-          pa_m: convert(what.pa_ft, 'ft', 'm'),
+          pa_m: convert(pa_ft, 'ft', 'm'),
           height_m: HEIGHT_m,
           rating: '30s',
         });
@@ -59,8 +70,10 @@ export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf
       (ink: Ink): object => {
         const mass = (kg: number): number => figureIn(kg, 'mass', units);
         const line = { symbol: 'none', silent: true, type: 'line' };
-        const of = (held: boolean): number[][] =>
-          flights.points.flatMap((p, i) => (flights.holds[i] === held ? [[p.oat_C, mass(p.mass_kg)]] : []));
+        const of = (stayed: boolean): number[][] =>
+          flownFor.pa_ft === pa_ft
+            ? flights.points.flatMap((p, i) => (flights.holds[i] === stayed ? [[p.oat_C, mass(p.mass_kg)]] : []))
+            : [];
         return {
           grid: { left: 58, right: 16, top: 12, bottom: 28 },
           xAxis: {
@@ -128,12 +141,12 @@ export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf
           ],
         };
       },
-    [lines, flights, units, show, low_kg, high_kg, what.oat_C, what.mass_kg],
+    [lines, pa_ft, flownFor, flights, units, show, low_kg, high_kg, what.oat_C, what.mass_kg],
   );
   const agreed = agreementOf(
     flights.holds,
     flights.points,
-    lines.find((l) => l.hard)!,
+    flownFor.ratings.find((l) => l.hard)!,
   );
   return (
     <Box aria-label="One engine out, by weight and temperature">
@@ -147,7 +160,7 @@ export function FailureMap({ type, what, lines }: { type: TypeFile; what: WhatIf
           <>
             <progress value={flights.done} max={flights.points.length} aria-label="Flown" />
             <Aid role="status" data-flown={flights.done}>
-              {flights.done} of {flights.points.length} flown
+              {flights.done} of {flights.points.length} flown at {Math.round(flownFor.pa_ft)} ft
               {flights.took_s === null ? '' : ` in ${flights.took_s.toFixed(1)} s`}
               {agreed && flights.took_s !== null
                 ? `; ${agreed.share.toFixed(1)} % as predicted, ${agreed.unsafe === 0 ? 'none fell where it was said to hold' : `${agreed.unsafe} fell where it was said to hold`}`

@@ -142,7 +142,7 @@ function Twin({ type, what }: { type: TypeFile; what: WhatIf }) {
   return (
     <>
       {'refused' in board ? <p role="alert">{board.refused}</p> : <Board board={board} wind_kt={what.wind_kt} />}
-      <FailureMap type={type} what={what} lines={held} />
+      <FailureMap type={type} what={what} held={held} />
     </>
   );
 }
