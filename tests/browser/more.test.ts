@@ -8,32 +8,35 @@ import { useStage } from './stage.ts';
 
 const stage = useStage();
 
+/** Hurried up to an item, then as in life. @returns the run */
+async function openAtPaceOfLife(preset: string, until: string): Promise<string> {
+  const run = await stage.openAt('QV-SKY', preset, until);
+  await stage.call.post('/stand-in/pace', { run, times: 1 });
+  return run;
+}
+
 test.each([
   ['hung-start', 'Hung start', /Ng hangs at \d+\.\d %/, /Hung at \d+ percent/],
   ['no-light', 'No light', /No light 6\.0 s after fuel/, /No light/],
   ['weak-battery', 'Volts too low', /Bus \d+\.\d V: below 13\.2 V/, /Volts low/],
-])(
-  '%s, chosen on Today, is caught with its reason, its figure and its actions',
-  async (preset, title, figure, said) => {
-    await stage.choose(preset);
-    const { page } = stage.open;
-    const run = await beginByKeyboard(page, stage.rouse.base);
-    await workByKeyboard(page, 'engine-start');
-    await leaveItem(page, 'engine-start', 40_000);
-    expect(await stage.text('[data-abort] h2')).toBe(title);
-    expect(await stage.text('[data-abort] header')).toMatch(figure);
-    expect((await spoken(page)).join(' ')).toMatch(said);
-    expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
-    expect(await presentItem(page)).toMatch(/-selector-off$/);
-    const stopping = await presentItem(page);
-    await page.keyboard.press('s');
-    await leaveItem(page, stopping);
-    const { entries } = await stage.call.detail(run);
-    expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
-      true,
-    );
-  },
-);
+])('%s is caught with its reason, its figure and its actions', async (preset, title, figure, said) => {
+  const { page } = stage.open;
+  const run = await openAtPaceOfLife(preset, 'start-engine');
+  await workByKeyboard(page, 'engine-start');
+  await leaveItem(page, 'engine-start', 40_000);
+  expect(await stage.text('[data-abort] h2')).toBe(title);
+  expect(await stage.text('[data-abort] header')).toMatch(figure);
+  expect((await spoken(page)).join(' ')).toMatch(said);
+  expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
+  expect(await presentItem(page)).toMatch(/-selector-off$/);
+  const stopping = await presentItem(page);
+  await page.keyboard.press('s');
+  await leaveItem(page, stopping);
+  const { entries } = await stage.call.detail(run);
+  expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
+    true,
+  );
+});
 
 test('the conditions are chosen with the keyboard, and locked while a run is open', async () => {
   await stage.choose('mild');
@@ -69,10 +72,8 @@ test('the pilot stops a start with Esc, and the record says so', async () => {
 });
 
 test('while oil warms, another item is taken with its number', async () => {
-  await stage.choose('cold');
   const { page } = stage.open;
-  await beginByKeyboard(page, stage.rouse.base);
-  await workByKeyboard(page, 'captions-idle');
+  await openAtPaceOfLife('cold', 'captions-idle');
   await page.waitForFunction(() => document.body.textContent?.includes('Meanwhile'));
   const key = await page.$$eval('li', (rows) => rows.find((r) => r.textContent.startsWith('Avionics'))?.querySelector('kbd')?.textContent); // prettier-ignore
   await page.keyboard.press(key as '1');

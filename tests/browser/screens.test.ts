@@ -29,6 +29,7 @@ describe.each(SIZES)('on a %s', (_name, width, height) => {
       await page.goto(`${stage.rouse.base}${place}`, { waitUntil: 'networkidle2' });
       await page.waitForSelector('h1');
       if (name === 'brief') await fillBrief(page, '1400');
+      if (name === 'power') await page.waitForSelector('[data-line="hoist"]');
       const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect([name, Math.max(0, wide)]).toEqual([name, 0]);
       expect([name, await seriousFindings(page)]).toEqual([name, []]);
