@@ -13,7 +13,7 @@ import { BadLine } from './bad-line.ts';
 
 const TICK_MS = 20;
 /** a machine that slept does not run the aircraft through the night to catch up */
-const MAX_BEHIND_MS = 500;
+const MAX_BEHIND_MS = 2000;
 
 /** Where the lines of a unit go. */
 export interface Carrier {

@@ -24,6 +24,16 @@ test('frames that come ten seconds late are taken as they come, not as they were
   expect(clock.at(3.05, OPENED_ms + 10_000, false)).toBe(OPENED_ms + 10_000);
 });
 
+test.each([false, true])('a unit that goes after for good is set right after a second, hurried: %s', (hurried) => {
+  const clock = new UnitClock();
+  const late_ms = (unit_s: number, now_ms: number): number => OPENED_ms + now_ms - clock.at(unit_s, OPENED_ms + now_ms, hurried); // prettier-ignore
+  late_ms(3, 0);
+  // 1.2 s of the unit's time are gone
+  expect(late_ms(3.05, 1250)).toBeCloseTo(1200, 3);
+  for (let t = 50; t < 950; t += 50) expect(late_ms(3.05 + t / 1000, 1250 + t)).toBeCloseTo(1200, 3);
+  for (let t = 1050; t < 1500; t += 50) expect(late_ms(3.05 + t / 1000, 1250 + t)).toBeCloseTo(0, 3);
+});
+
 test('a unit that was without power begins anew at the moment at which it is heard again', () => {
   const clock = new UnitClock();
   clock.at(900, OPENED_ms, false);

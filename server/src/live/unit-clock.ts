@@ -1,6 +1,7 @@
 const APART_MS = 500;
-/** frames that come later than this are no longer what the aircraft does now */
+/** frames that come later than this, or stay late for as long as that, are taken as they come */
 const LATE_MS = 2000;
+const LATE_FOR_MS = 1000;
 
 /**
  * The clock of a unit beside that of the program: its readings keep the distances that the unit gives them, also when the
@@ -10,6 +11,7 @@ const LATE_MS = 2000;
 export class UnitClock {
   private zero_ms = NaN;
   private last_ms = NaN;
+  private lateSince_ms = NaN;
 
   /**
    * @param unit_s the unit's own time of a reading
@@ -20,8 +22,11 @@ export class UnitClock {
     const unit_ms = unit_s * 1000;
     const ahead_ms = this.zero_ms + unit_ms - expected_ms;
     const follows = unit_ms > this.last_ms && unit_ms - this.last_ms < APART_MS;
-    const late = ahead_ms < 0 && ahead_ms > -LATE_MS;
-    const keeps = Math.abs(ahead_ms) < APART_MS || (follows && (hurried || late));
+    if (!(ahead_ms <= -APART_MS)) this.lateSince_ms = NaN;
+    else if (Number.isNaN(this.lateSince_ms)) this.lateSince_ms = expected_ms;
+    const ahead = ahead_ms > 0 && hurried;
+    const late = ahead_ms < 0 && ahead_ms > -LATE_MS && expected_ms - this.lateSince_ms < LATE_FOR_MS;
+    const keeps = Math.abs(ahead_ms) < APART_MS || (follows && (ahead || late));
     if (!keeps) this.zero_ms = expected_ms - unit_ms;
     this.last_ms = unit_ms;
     return this.zero_ms + unit_ms;
