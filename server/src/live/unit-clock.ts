@@ -25,7 +25,7 @@ export class UnitClock {
     if (!(ahead_ms <= -APART_MS)) this.lateSince_ms = NaN;
     else if (Number.isNaN(this.lateSince_ms)) this.lateSince_ms = expected_ms;
     const ahead = ahead_ms > 0 && hurried;
-    const late = ahead_ms < 0 && ahead_ms > -LATE_MS && expected_ms - this.lateSince_ms < LATE_FOR_MS;
+    const late = ahead_ms > -LATE_MS && expected_ms - this.lateSince_ms < LATE_FOR_MS;
     const keeps = Math.abs(ahead_ms) < APART_MS || (follows && (ahead || late));
     if (!keeps) this.zero_ms = expected_ms - unit_ms;
     this.last_ms = unit_ms;
