@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
 import type { OneEngineBoard } from '@rouse/core/power';
 import { boardOf, heldByTemperature, TEMPERATURES_C, type WhatIf } from '../src/power/board.ts';
+import { agreementOf, failureGrid } from '../src/power/failure-grid.ts';
 
 const typeOf = (file: string): TypeFile =>
   typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}.json`, import.meta.url), 'utf8')));
@@ -54,5 +55,32 @@ describe('the board of a what-if', () => {
       expect(thirty!.kg[i]!).toBeLessThanOrEqual(thirty!.kg[Math.max(0, i - 1)]!);
     });
     expect([continuous!.hard, thirty!.hard]).toEqual([false, true]);
+  });
+});
+
+describe('the map of failures', () => {
+  const points = failureGrid(haugh.loading, 1000);
+  const thirty = heldByTemperature(haugh, 1000).ratings[2]!;
+  /** It held wherever it was said to, and nowhere else. */
+  const asSaid = points.map(({ mass_kg, oat_C }) => mass_kg <= thirty.kg[TEMPERATURES_C.indexOf(oat_C)]!);
+
+  test('has every temperature with every weight once, from light to the greatest', () => {
+    expect(points).toHaveLength(400);
+    expect(new Set(points.map((p) => `${p.oat_C}/${p.mass_kg}`)).size).toBe(400);
+    expect(Math.max(...points.map((p) => p.mass_kg))).toBe(haugh.loading.mtow_kg);
+    expect(points.every((p) => Math.abs(p.pa_m - 304.8) < 1e-6)).toBe(true);
+  });
+
+  test('is held against the line: what fell though it was said to hold is unsafe, what held beside it is not', () => {
+    expect(agreementOf(asSaid, points, thirty)).toEqual({ share: 100, unsafe: 0 });
+    const fell = asSaid.map((held, i) => held && i !== asSaid.indexOf(true));
+    expect(agreementOf(fell, points, thirty)).toEqual({ share: 99.75, unsafe: 1 });
+    const held = asSaid.map((h, i) => h || i === asSaid.indexOf(false));
+    expect(agreementOf(held, points, thirty)).toEqual({ share: 99.75, unsafe: 0 });
+  });
+
+  test('what has not been flown is not counted', () => {
+    expect(agreementOf(points.map(() => null), points, thirty)).toBeNull(); // prettier-ignore
+    expect(agreementOf([asSaid[0]!, ...points.slice(1).map(() => null)], points, thirty)?.share).toBe(100);
   });
 });

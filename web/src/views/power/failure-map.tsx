@@ -1,6 +1,4 @@
 import { isPiston, type TypeFile } from '@rouse/core/aircraft';
-import { convert } from '@rouse/core/quantity';
-import type { FailurePoint } from '@rouse/core/simulator';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { SlimButton } from '../../parts/button.tsx';
@@ -8,19 +6,9 @@ import { Chart, type Ink } from '../../parts/coast/chart.tsx';
 import { Aid } from '../../parts/heading.ts';
 import { figureIn } from '../../parts/figures.ts';
 import { useUnits } from '../../parts/units.ts';
-import {
-  COLDEST_C,
-  type HeldMap,
-  type HeldWeights,
-  HOTTEST_C,
-  MAP_SIDE,
-  TEMPERATURES_C,
-  type WhatIf,
-} from '../../power/board.ts';
+import { COLDEST_C, type HeldMap, HOTTEST_C, MAP_SIDE, TEMPERATURES_C, type WhatIf } from '../../power/board.ts';
+import { agreementOf, failureGrid, gridWeights_kg } from '../../power/failure-grid.ts';
 import { useFlights } from '../../power/use-flights.ts';
-
-/** out of ground effect, with room to see it fall, m */
-const HEIGHT_m = 250;
 
 const Box = styled.section`
   display: grid;
@@ -46,23 +34,12 @@ export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf;
   const { flights, fly, stop } = useFlights();
   const [flownFor, setFlownFor] = useState(held);
   const { pa_ft, ratings: lines } = held;
-  const { empty_kg, mtow_kg } = type.loading;
-  const [low_kg, high_kg] = [1.1 * empty_kg, mtow_kg];
+  const [low_kg, high_kg] = gridWeights_kg(type.loading);
   const begin = (): void => {
     const { simulator } = type;
     if (!simulator || isPiston(simulator)) return;
     setFlownFor(held);
-    const points: FailurePoint[] = [];
-    for (let i = 0; i < MAP_SIDE; i++)
-      for (let k = 0; k < MAP_SIDE; k++)
-        points.push({
-          oat_C: TEMPERATURES_C[i]!,
-          mass_kg: low_kg + ((high_kg - low_kg) * k) / (MAP_SIDE - 1),
-          pa_m: convert(pa_ft, 'ft', 'm'),
-          height_m: HEIGHT_m,
-          rating: '30s',
-        });
-    fly(simulator, points);
+    fly(simulator, failureGrid(type.loading, pa_ft));
   };
 
   const draw = useMemo(
@@ -186,21 +163,4 @@ export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf;
       />
     </Box>
   );
-}
-
-/** How the flown points agree with the thirty-second line. */
-function agreementOf(
-  holds: readonly (boolean | null)[],
-  points: readonly FailurePoint[],
-  line: HeldWeights,
-): { share: number; unsafe: number } | null {
-  let [same, unsafe, flown] = [0, 0, 0];
-  points.forEach(({ mass_kg }, i) => {
-    const limit = line.kg[Math.floor(i / MAP_SIDE)]!;
-    if (holds[i] === null || Number.isNaN(limit)) return;
-    flown++;
-    if (mass_kg <= limit === holds[i]) same++;
-    else if (!holds[i]) unsafe++;
-  });
-  return flown === 0 ? null : { share: (100 * same) / flown, unsafe };
 }
