@@ -44,7 +44,7 @@ function forecasts(id: string, mean_C: number): Line {
       ? { env: { oat, dew: oat - 8 }, init: { SOC: 0.9 } }
       : { env: { oat_c: oat, pa_m: 20, headwind_kt: 8 * chance.uniform() }, soc: 0.9, residual_c: oat, oil_temp_c: oat, mgb_temp_c: oat }; // prettier-ignore
     const run = flyPractice({ type, conditions, faults: [], corridors: {}, seed: day + 1, limit_s: 1500 });
-    const entries = run.written.map(({ t_s, by, payload }, i) => ({ id: '', run: '', seq: i + 1, at: '', t: t_s, by, prev: '', ...payload }) as Entry); // prettier-ignore
+    const { entries } = run;
     const state = reduceRun(entries);
     for (const item of procedureOf(type, state)) {
       if (warmTargets(type, item).length === 0 || itemState(state, item.id).status !== 'done') continue;

@@ -1,8 +1,9 @@
 // npm start: set up, migrate, load the demo, build, serve.
-import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import path from 'node:path';
+import { keepRunning } from './lib/keep.mjs';
 import { ROOT, startPostgres } from './lib/pg.mjs';
-import { fail, installFromDebian, installPackages, log, requireNode, seconds } from './lib/setup.mjs';
+import { fail, installFromDebian, installPackages, log, requireNode, runOnce, seconds } from './lib/setup.mjs';
 import { build, PROGRAMS } from './lib/build.mjs';
 
 /** The tails of the demo, each with the type file of its stand-in. */
@@ -14,61 +15,44 @@ const TAILS = [
   { tail: 'QV-ERN', type: 'haugh-h9.json' },
   { tail: 'QV-STR', type: 'strath-x14.json' },
 ];
+const LOOK_AT_POSTGRES_MS = 500;
 
 requireNode();
 const since = performance.now();
 let postgres;
+let lookingAfter;
 let stopping = false;
-let exitCode = 0;
-const children = new Map();
+const programs = [];
 
-/** Starts a program and starts it again when it dies by itself; three deaths within a minute end the command. */
-function keep(name, args, env, onMessage) {
-  const deaths = [];
-  const launch = () => {
-    const child = spawn(process.execPath, ['--enable-source-maps', ...args], {
-      cwd: ROOT,
-      stdio: ['ignore', 'inherit', 'inherit', 'ipc'], // over ipc a child notices when this process is killed
-      env: { ...process.env, NODE_ENV: 'production', ...env },
-    });
-    children.set(name, child);
-    if (onMessage) child.on('message', onMessage);
-    child.on('exit', (code, signal) => {
-      children.delete(name);
-      if (stopping) {
-        if (children.size === 0) finish();
-        return;
-      }
-      deaths.push(performance.now());
-      if (code === 3 || deaths.filter((t) => performance.now() - t < 60_000).length >= 3) {
-        log(`the ${name} ended (${signal ?? code}) and is not started again; see above`);
-        shutDown(1);
-        return;
-      }
-      log(`the ${name} ended (${signal ?? code}); starting it again`);
-      launch();
-    });
-  };
-  launch();
-}
-
-function finish() {
-  postgres?.stop();
-  log('stopped');
-  process.exit(exitCode);
-}
-
-function shutDown(code = 0) {
+async function shutDown(code = 0) {
   if (stopping) return;
   stopping = true;
-  exitCode = code;
-  if (children.size === 0) finish();
-  for (const child of children.values()) {
-    child.kill('SIGTERM');
-    setTimeout(() => child.kill('SIGKILL'), 8000).unref();
-  }
+  clearInterval(lookingAfter);
+  await Promise.all(programs.map((p) => p.stop()));
+  if (postgres && !postgres.stop()) log('the database is used by another command and goes on');
+  log('stopped');
+  process.exit(code);
 }
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => shutDown());
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void shutDown());
+
+/** A database that died is started again, on its port: the server keeps what happens meanwhile. */
+function lookAfterPostgres() {
+  let busy = false;
+  lookingAfter = setInterval(async () => {
+    if (busy || stopping) return;
+    busy = true;
+    try {
+      if (!(await postgres.isUp()) && !stopping) {
+        log('the database is not there; starting it again');
+        postgres = await postgres.revive();
+      }
+    } catch (error) {
+      log(`the database does not start: ${error instanceof Error ? error.message.split('\n')[0] : error}`);
+    } finally {
+      busy = false;
+    }
+  }, LOOK_AT_POSTGRES_MS);
+}
 
 try {
   await Promise.all([installFromDebian({ chromium: false }), installPackages()]);
@@ -77,38 +61,54 @@ try {
   const controlPort = port + 1;
   // one line an aircraft, on the ports after the control port
   const devices = TAILS.map(({ tail, type }, i) => ({ tail, type, port: port + 2 + i }));
+  const control = { ROUSE_CONTROL_PORT: String(controlPort), ROUSE_CONTROL_TOKEN: randomBytes(24).toString('base64url') };
+  await runOnce([PROGRAMS.prepare], {
+    APP_ROOT: ROOT,
+    ADMIN_URL: postgres.url('postgres'),
+    DATABASE_URL: postgres.serverUrl('rouse'),
+    MIGRATIONS_DIR: path.join(ROOT, 'server/migrations'),
+  });
+  if (stopping) throw new Error('stopped while it was set up');
   let told = false;
-  keep(
-    'server',
-    [PROGRAMS.server],
-    {
-      APP_ROOT: ROOT,
-      ADMIN_URL: postgres.url('postgres'),
-      DATABASE_URL: postgres.url('rouse'),
-      PORT: String(port),
-      ROUSE_DEVICES: devices.map((d) => `${d.tail}=${d.port}`).join(','),
-      ROUSE_CONTROL_PORT: String(controlPort),
-    },
-    (message) => {
-      if (message?.say) log(message.say);
-      if (message?.ready && !told) {
-        told = true;
-        log(`ready in ${seconds(since)} s: open http://127.0.0.1:${message.port}`);
-        log('Ctrl-C stops the server, the stand-in device and the database');
-      }
-    },
+  programs.push(
+    keepRunning({
+      name: 'server',
+      args: [PROGRAMS.server],
+      asks: true,
+      env: {
+        APP_ROOT: ROOT,
+        DATABASE_URL: postgres.serverUrl('rouse'),
+        ROUSE_OUTBOX: path.join(ROOT, '.local/outbox'),
+        PORT: String(port),
+        ROUSE_DEVICES: devices.map((d) => `${d.tail}=${d.port}`).join(','),
+        ...control,
+      },
+      onMessage: (message) => {
+        if (message?.say) log(message.say);
+        if (message?.ready && !told) {
+          told = true;
+          log(`ready in ${seconds(since)} s: open http://127.0.0.1:${message.port}`);
+          log('Ctrl-C stops the server, the stand-in device and the database');
+        }
+      },
+      onGivenUp: () => void shutDown(1),
+    }),
+    keepRunning({
+      name: 'stand-in device',
+      args: [
+        PROGRAMS.standin,
+        ...devices.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
+        '--control',
+        String(controlPort),
+      ],
+      env: control,
+      onGivenUp: () => void shutDown(1),
+    }),
   );
-  keep(
-    'stand-in device',
-    [
-      PROGRAMS.standin,
-      ...devices.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
-      '--control',
-      String(controlPort),
-    ],
-    {},
-  );
+  lookAfterPostgres();
 } catch (error) {
-  postgres?.stop();
-  fail(error);
+  if (!stopping) {
+    postgres?.stop();
+    fail(error);
+  }
 }

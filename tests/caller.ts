@@ -1,5 +1,5 @@
 import type { ApiError, BriefContextMessage, RunDetail, Today } from '@rouse/core/contract';
-import { type BriefInput, emptyBrief } from '@rouse/core/brief';
+import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
 import { rightAnswer } from '@rouse/core/drill';
 import { type Entry, type Payload, presentItem, reduceRun, type RunState, stagesDone } from '@rouse/core/procedure';
 import { type Item, stagesOf } from '@rouse/core/aircraft';
@@ -63,11 +63,21 @@ export class Caller {
     return { status: response.status, body: (await response.json()) as never };
   }
 
-  /** Opens a run of the wired tail, or of another one, with a brief that nothing holds. */
+  /** Opens a run of the wired tail, or of another one, with a brief that nothing holds, as the page does. */
   async open(aircraft: string = DEMO.aircraftId): Promise<string> {
-    const { status, body } = await this.post('/runs', { aircraft, brief: goodBrief(aircraft) });
+    const brief = goodBrief(aircraft);
+    await this.prepare(aircraft, brief);
+    const { status, body } = await this.post('/runs', { aircraft, brief });
     if (status !== 201) throw new Error(JSON.stringify(body));
     return body.run!;
+  }
+
+  /** Puts the stand-in, where there is one, into its conditions with the load of the brief. */
+  private async prepare(aircraft: string, brief: BriefInput): Promise<void> {
+    const message = await this.get<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
+    const type = types.find((t) => t.id === message.type.id && t.version === message.type.version)!;
+    const { mass } = briefOf(brief, { ...message, type }).record.expected;
+    await this.post('/stand-in/prepare', { aircraft, mass_kg: mass });
   }
 
   async write(
@@ -76,7 +86,9 @@ export class Caller {
     seq: number,
     id = uuidv7(),
   ): Promise<{ status: number; body: Partial<Entry> & Partial<ApiError> }> {
-    return this.post(`/runs/${run}/entries`, { id, seq, payload });
+    const { status, body } = await this.post(`/runs/${run}/entries`, { id, seq, payload });
+    const { entry, ...rest } = body as Answer['body'] & { entry?: Entry };
+    return { status, body: { ...(entry as object), ...rest } as Answer['body'] };
   }
 
   /** Writes behind whatever the watch has written in between. */

@@ -1,10 +1,14 @@
 import { randomBytes } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import pg from 'pg';
 import { pino } from 'pino';
 import { inject } from 'vitest';
+import { type Clock, MACHINE_CLOCK } from '../server/src/clock.ts';
+import { prepareDatabase } from '../server/src/prepare.ts';
 import { type Program, startProgram } from '../server/src/program.ts';
 import { openControlPort } from '../standin/src/control-port.ts';
 import { Link } from '../standin/src/link.ts';
@@ -15,6 +19,9 @@ import { ROOT, skerry, types } from './skerry.ts';
 
 export { Caller, goodBrief, waitUntil } from './caller.ts';
 export { ROOT, skerry, types };
+
+/** what the control ports of the tests want to hear */
+export const CONTROL_TOKEN = 'a-word-between-tests';
 
 /** Stand-ins inside the test, one a tail, on a control port of their own. */
 export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Promise<{
@@ -35,7 +42,7 @@ export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Prom
         use: (over) => links.get(tail)?.use(over),
       }),
   );
-  const control = await openControlPort(0, (command) => obeyAmong(units, command));
+  const control = await openControlPort(0, CONTROL_TOKEN, (command) => obeyAmong(units, command));
   for (const unit of units) unit.start();
   const disconnect = (): void => {
     for (const link of links.values()) link.close();
@@ -63,13 +70,23 @@ export function typeOfTail(tail: string): WatchedType {
   return needWatched(types.filter((t) => t.id === typeId).toSorted((a, b) => b.version - a.version)[0]!);
 }
 
+export interface FreshDatabase {
+  /** by its owner */
+  url: string;
+  /** by the role that the server signs in with */
+  serverUrl: string;
+  adminUrl: string;
+  drop(): Promise<void>;
+}
+
 /** A database of its own, dropped at the end. */
-export async function freshDatabase(): Promise<{ url: string; adminUrl: string; drop(): Promise<void> }> {
+export async function freshDatabase(): Promise<FreshDatabase> {
   const adminUrl = inject('pgAdmin');
   const name = `t_${randomBytes(6).toString('hex')}`;
   return {
     adminUrl,
     url: adminUrl.replace(/\/postgres$/, `/${name}`),
+    serverUrl: inject('pgServer').replace(/\/postgres$/, `/${name}`),
     async drop() {
       const client = new pg.Client({ connectionString: adminUrl });
       await client.connect();
@@ -79,56 +96,93 @@ export async function freshDatabase(): Promise<{ url: string; adminUrl: string; 
   };
 }
 
+/** Migrations and the demo, as the start command makes them. */
+export function prepare({ adminUrl, serverUrl }: FreshDatabase, demoStarts = 0): Promise<void> {
+  return prepareDatabase({
+    adminUrl,
+    databaseUrl: serverUrl,
+    migrationsDir: path.join(ROOT, 'server/migrations'),
+    types: () => types,
+    typesStamp: 'tests',
+    demoStarts,
+    now: new Date(),
+    say: () => undefined,
+  });
+}
+
+/** A folder for what a server keeps, removed at the end. */
+export function freshFolder(): { dir: string; remove(): void } {
+  const dir = mkdtempSync(path.join(tmpdir(), 'rouse-kept-'));
+  return { dir, remove: () => rmSync(dir, { recursive: true, force: true }) };
+}
+
 export class Rouse {
-  readonly base: string;
-  readonly program: Program;
   readonly standIn: Awaited<ReturnType<typeof startStandIn>>;
-  readonly database: Awaited<ReturnType<typeof freshDatabase>>;
+  readonly database: FreshDatabase;
+  readonly outboxDir: string;
+  program!: Program;
+  private readonly folder: ReturnType<typeof freshFolder>;
+  private readonly logged: string[] = [];
+  private readonly options: RouseOptions;
+
+  private constructor(options: RouseOptions, standIn: Rouse['standIn'], database: FreshDatabase) {
+    this.options = options;
+    this.standIn = standIn;
+    this.database = database;
+    this.folder = freshFolder();
+    this.outboxDir = this.folder.dir;
+  }
+
+  get base(): string {
+    return `http://127.0.0.1:${this.program.port}`;
+  }
 
   /** lines that the server logged as errors, fatal or not */
   get errors(): string[] {
     return this.logged.filter((line) => (JSON.parse(line) as { level: number }).level >= 50);
   }
 
-  private readonly logged: string[];
-
-  private constructor(program: Program, standIn: Rouse['standIn'], database: Rouse['database'], logged: string[]) {
-    this.logged = logged;
-    this.program = program;
-    this.standIn = standIn;
-    this.database = database;
-    this.base = `http://127.0.0.1:${program.port}`;
-  }
-
   /** The whole server with its stand-in, on ports of its own. */
-  static async start(
-    options: { demoStarts?: number; webDir?: string | null; tails?: readonly string[] } = {},
-  ): Promise<Rouse> {
-    const logged: string[] = [];
+  static async start(options: RouseOptions = {}): Promise<Rouse> {
     const database = await freshDatabase();
     const tails = options.tails ?? [DEMO.tail];
     const standIn = await startStandIn(tails);
-    const program = await startProgram({
-      adminUrl: database.adminUrl,
-      databaseUrl: database.url,
-      migrationsDir: path.join(ROOT, 'server/migrations'),
-      webDir: options.webDir ?? null,
-      types,
-      port: 0,
+    await prepare(database, options.demoStarts);
+    const rouse = new Rouse(options, standIn, database);
+    await rouse.launch();
+    for (const tail of tails) standIn.connect(rouse.program.devicePorts[tail]!, tail);
+    return rouse;
+  }
+
+  /** Starts the server, or starts it again after `program.stop()`. */
+  async launch(): Promise<void> {
+    const tails = this.options.tails ?? [DEMO.tail];
+    this.program = await startProgram({
+      databaseUrl: this.database.serverUrl,
+      outboxDir: this.outboxDir,
+      webDir: this.options.webDir ?? null,
+      port: this.options.port ?? 0,
       devices: Object.fromEntries(tails.map((tail) => [tail, 0])),
-      controlPort: standIn.controlPort,
-      demoStarts: options.demoStarts ?? 0,
-      clock: { now: Date.now },
+      control: { port: this.standIn.controlPort, token: CONTROL_TOKEN },
+      clock: this.options.clock ?? MACHINE_CLOCK,
       say: () => undefined,
-      log: pino({ level: 'warn' }, { write: (line: string) => logged.push(line) }),
+      giveUp: (error) => this.logged.push(JSON.stringify({ level: 60, msg: error.message })),
+      log: pino({ level: 'warn' }, { write: (line: string) => this.logged.push(line) }),
     });
-    for (const tail of tails) standIn.connect(program.devicePorts[tail]!, tail);
-    return new Rouse(program, standIn, database, logged);
   }
 
   async stop(): Promise<void> {
     this.standIn.stop();
     await this.program.stop();
     await this.database.drop();
+    this.folder.remove();
   }
+}
+
+interface RouseOptions {
+  demoStarts?: number;
+  webDir?: string | null;
+  tails?: readonly string[];
+  clock?: Clock;
+  port?: number;
 }

@@ -83,7 +83,7 @@ export class Hand {
   }
 }
 
-function payloadOf({
+export function payloadOf({
   id: _id,
   run: _run,
   seq: _seq,

@@ -60,12 +60,12 @@ export function ordinaryCorridor(count: number): Corridor {
 }
 
 export function cuesOf(run: PracticeRun): { t_s: number; code: string; severity: string; text: string }[] {
-  return run.written.flatMap(({ t_s, payload }) => (payload.kind === 'cue' ? [{ t_s, ...payload }] : []));
+  return run.entries.flatMap((e) => (e.kind === 'cue' ? [{ t_s: e.t, ...e }] : []));
 }
 
 export function abortOf(run: PracticeRun): { t_s: number; reason: string; text: string } | null {
-  const found = run.written.find((w) => w.payload.kind === 'abort');
-  return found && found.payload.kind === 'abort' ? { t_s: found.t_s, ...found.payload } : null;
+  const found = run.entries.find((e) => e.kind === 'abort');
+  return found ? { t_s: found.t, ...found } : null;
 }
 
 export const RUN_ID = '0193a000-0000-7000-8000-0000000000ff';

@@ -7,6 +7,7 @@ import { log, sh, timed } from './setup.mjs';
 
 export const PROGRAMS = {
   server: path.join(ROOT, 'server/dist/main.js'),
+  prepare: path.join(ROOT, 'server/dist/prepare-main.js'),
   standin: path.join(ROOT, 'standin/dist/main.js'),
   cli: path.join(ROOT, 'cli/dist/main.js'),
 };
@@ -70,7 +71,11 @@ export async function bundle(entry, outfile) {
 }
 
 async function buildPrograms() {
-  await Promise.all(Object.entries(PROGRAMS).map(([name, outfile]) => bundle(`${name}/src/main.ts`, outfile)));
+  await Promise.all(
+    Object.values(PROGRAMS).map((outfile) =>
+      bundle(path.relative(ROOT, outfile).replace('/dist/', '/src/').replace(/\.js$/, '.ts'), outfile),
+    ),
+  );
 }
 
 /** @param {{ quiet?: boolean, page?: boolean }} [options] page: false builds the Node programs only */

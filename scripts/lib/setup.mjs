@@ -46,6 +46,22 @@ export function sh(file, args, options = {}) {
   });
 }
 
+/** Runs a program of ours to its end, and passes on what it says. @throws Error with its exit code */
+export function runOnce(args, env) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['--enable-source-maps', ...args], {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: { ...process.env, NODE_ENV: 'production', ...env },
+    });
+    child.on('message', (message) => message?.say && log(message.say));
+    child.on('error', reject);
+    child.on('exit', (code, signal) =>
+      code === 0 ? resolve() : reject(new Error(`${path.basename(args[0])} ended with ${signal ?? code}; see above`)),
+    );
+  });
+}
+
 /** Installs PostgreSQL, and Chromium for the browser tests, from Debian when they are missing. */
 export async function installFromDebian({ chromium }) {
   const want = [];

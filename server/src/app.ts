@@ -6,12 +6,16 @@ import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { ERRORS, Refusal } from './errors.ts';
+import { asRefusal, ERRORS, Refusal } from './errors.ts';
 import { ownOriginOnly } from './origin.ts';
 import { briefRoutes } from './routes/brief.ts';
+import { keepableTextOnly } from './routes/clean-text.ts';
+import { exportRoutes } from './routes/exports.ts';
+import { journalRoutes } from './routes/journal.ts';
 import { practiceRoutes } from './routes/practice.ts';
 import { replayRoutes } from './routes/replay.ts';
 import { runRoutes } from './routes/runs.ts';
+import { standInRoutes } from './routes/stand-in.ts';
 import { todayRoutes } from './routes/today.ts';
 import type { Services } from './services.ts';
 
@@ -29,10 +33,20 @@ export async function createApp(deps: AppDeps): Promise<Express> {
   app.use(
     '/api',
     ownOriginOnly,
+    (_req, res, next) => {
+      res.setHeader('X-Content-Type-Options', 'nosniff');
+      res.setHeader('Cache-Control', 'no-store');
+      next();
+    },
     express.json({ limit: '64kb' }),
+    keepableTextOnly,
+    afterClosing(deps),
     todayRoutes(deps),
     briefRoutes(deps),
     runRoutes(deps),
+    journalRoutes(deps),
+    exportRoutes(deps),
+    standInRoutes(deps),
     replayRoutes(deps),
     practiceRoutes(deps),
   );
@@ -92,18 +106,19 @@ function answerError(log: Logger): ErrorRequestHandler {
       return;
     }
     const refusal = asRefusal(error);
-    if (refusal.code === 'internal') log.error({ error, url: req.originalUrl }, 'a request failed');
+    if (refusal.code === 'internal') log.error({ err: error, url: req.originalUrl }, 'a request failed');
+    if (refusal.code === 'database-away') log.warn({ err: error, url: req.originalUrl }, 'a request found no database');
     const { status, remedy } = ERRORS[refusal.code];
     const body: ApiError = { error: { code: refusal.code, message: refusal.message, remedy, ...refusal.details } };
     res.status(status).json(body);
   };
 }
 
-function asRefusal(error: unknown): Refusal {
-  if (error instanceof Refusal) return error;
-  const status = typeof error === 'object' && error !== null && 'status' in error ? Number(error.status) : 500;
-  if (status === 404) return new Refusal('not-found', 'There is no such file.');
-  if (status >= 400 && status < 500)
-    return new Refusal('bad-request', error instanceof Error ? error.message : 'The request cannot be read.');
-  return new Refusal('internal', 'Something went wrong on our side.');
+/** A run that was just closed is on its way into the database: what is asked next sees it there, unless the database is away. */
+function afterClosing({ fleet, stored }: AppDeps): RequestHandler {
+  return async (req, _res, next) => {
+    const reads = req.method === 'GET' || req.path === '/runs';
+    if (reads && fleet.isClosing) await stored();
+    next();
+  };
 }

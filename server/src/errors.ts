@@ -1,3 +1,5 @@
+import { isDatabaseAway } from './db/pool.ts';
+
 /** Every error that a caller can meet: code, status, and what to do about it. docs/formats.md lists the same table. */
 export const ERRORS = {
   'bad-request': { status: 400, remedy: 'Correct the field that is named and send it again.' },
@@ -5,11 +7,17 @@ export const ERRORS = {
   'run-is-open': { status: 409, remedy: 'Continue the open run, or close it first.' },
   'brief-held': { status: 422, remedy: 'Settle what holds it on Brief; a caution needs your reason.' },
   'out-of-order': { status: 409, remedy: 'Read the journal up to the expected number and send the entry again.' },
+  'id-used': { status: 409, remedy: 'Send it again with an id of its own.' },
   'not-this-item': { status: 422, remedy: 'Work the present item, or choose one that can be done meanwhile.' },
   'not-so': { status: 422, remedy: 'Put it right, record a fault, or skip it with a reason.' },
-  'not-open': { status: 409, remedy: 'Begin a new run on Today.' },
+  'not-open': { status: 409, remedy: 'Brief the next run; notes can still be added to this one.' },
   'nothing-to-undo': { status: 422, remedy: 'Go back to the item instead.' },
   'no-stand-in': { status: 503, remedy: 'Start the stand-in device, or move the switch in the cockpit.' },
+  'database-away': {
+    status: 503,
+    remedy: 'An open run goes on: the watch, the list and the abort work, and everything is kept on this machine. Try again in a moment.',
+  },
+  'not-kept': { status: 503, remedy: 'Make room on the disk of the server; the page sends it again by itself.' },
   'bad-origin': { status: 403, remedy: 'Open Rouse at the address that the start command printed.' },
   internal: { status: 500, remedy: 'Nothing was changed. Try again; the server log has the cause.' },
 } as const;
@@ -24,4 +32,17 @@ export class Refusal extends Error {
     this.code = code;
     this.details = details;
   }
+}
+
+/** What a caller is told of an error, whatever threw it. */
+export function asRefusal(error: unknown): Refusal {
+  if (error instanceof Refusal) return error;
+  if (isDatabaseAway(error)) return new Refusal('database-away', 'The database cannot be reached, or takes nothing.');
+  const { status, code } = (typeof error === 'object' && error !== null ? error : {}) as Record<string, unknown>;
+  if (status === 404) return new Refusal('not-found', 'There is no such file.');
+  if (Number(status) >= 400 && Number(status) < 500)
+    return new Refusal('bad-request', error instanceof Error ? error.message : 'The request cannot be read.');
+  // what the database cannot hold: a number out of range, a text with a zero in it
+  if (/^22/.test(String(code))) return new Refusal('bad-request', 'A value in the request cannot be stored.');
+  return new Refusal('internal', 'Something went wrong on our side.');
 }

@@ -1,15 +1,13 @@
-// The only file that reads the environment. scripts/start.mjs runs it.
-import { readdirSync, readFileSync } from 'node:fs';
+// The server. scripts/start.mjs runs it, and starts it again when it ends by itself.
 import path from 'node:path';
-import { typeFileSchema } from '@rouse/core/aircraft';
 import { pino } from 'pino';
+import { MACHINE_CLOCK } from './clock.ts';
+import { DatabaseInUse } from './db/lock.ts';
+import { env } from './environment.ts';
 import { startProgram } from './program.ts';
 
-function env(name: string): string {
-  const value = process.env[name];
-  if (value === undefined) throw new Error(`${name} is not set; run npm start`);
-  return value;
-}
+/** ended in a way that another try would not change */
+const NOT_AGAIN = 3;
 
 /** TAIL=PORT,TAIL=PORT */
 function devicesFrom(text: string): Record<string, number> {
@@ -22,30 +20,39 @@ function devicesFrom(text: string): Record<string, number> {
   );
 }
 
+function giveUp(error: unknown): never {
+  const busy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
+  const words = busy
+    ? `a port is in use (${error.message}). Is Rouse running already? Else choose other ports: PORT=9000 npm start`
+    : error instanceof DatabaseInUse
+      ? error.message
+      : error;
+  console.error(typeof words === 'string' ? `[rouse] ${words}` : words);
+  process.exit(busy || error instanceof DatabaseInUse ? NOT_AGAIN : 1);
+}
+
 const root = env('APP_ROOT');
 const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn', base: null });
-const types = ['aircraft', 'aircraft/earlier'].flatMap((dir) =>
-  readdirSync(path.join(root, dir))
-    .filter((name) => name.endsWith('.json'))
-    .map((name) => typeFileSchema.parse(JSON.parse(readFileSync(path.join(root, dir, name), 'utf8')))),
-);
 
 try {
   const program = await startProgram({
-    adminUrl: env('ADMIN_URL'),
     databaseUrl: env('DATABASE_URL'),
-    migrationsDir: path.join(root, 'server/migrations'),
-    webDir: path.join(root, 'web/dist'),
-    types,
+    outboxDir: env('ROUSE_OUTBOX'),
+    webDir: process.env['ROUSE_WEB'] === 'none' ? null : path.join(root, 'web/dist'),
     port: Number(env('PORT')),
     devices: devicesFrom(env('ROUSE_DEVICES')),
-    controlPort: Number(env('ROUSE_CONTROL_PORT')),
-    demoStarts: Number(process.env['ROUSE_DEMO_STARTS'] ?? 44),
-    clock: { now: Date.now },
+    control: { port: Number(env('ROUSE_CONTROL_PORT')), token: env('ROUSE_CONTROL_TOKEN') },
+    clock: MACHINE_CLOCK,
     log,
     say: (message) => process.send?.({ say: message }),
+    giveUp,
   });
   process.send?.({ ready: true, port: program.port });
+  // the start command asks whether this process still answers, and how many runs hang on it
+  process.on('message', (message: unknown) => {
+    if (typeof message === 'object' && message !== null && 'ping' in message)
+      process.send?.({ pong: message.ping, openRuns: program.openRuns() });
+  });
   let stopping = false;
   const stop = (): void => {
     if (stopping) return;
@@ -56,11 +63,5 @@ try {
   process.on('SIGINT', stop);
   process.on('disconnect', stop); // the start command was killed
 } catch (error) {
-  const busy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
-  console.error(
-    busy
-      ? `[rouse] a port is in use (${error.message}). Is Rouse running already? Else choose other ports: PORT=9000 npm start`
-      : error,
-  );
-  process.exit(3); // not worth another try by itself
+  giveUp(error);
 }

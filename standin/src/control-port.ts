@@ -1,15 +1,33 @@
 import net from 'node:net';
-import readline from 'node:readline';
 import { type StandInAnswer, type StandInCommand, standInCommandSchema } from '@rouse/core/contract';
 
-/** Listens on loopback for commands, one JSON object a line, and answers each. @returns the server, listening */
-export function openControlPort(port: number, obey: (command: StandInCommand) => StandInAnswer): Promise<net.Server> {
+const LONGEST_COMMAND_BYTES = 4096;
+
+/**
+ * Listens on loopback for commands, one JSON object a line with the token in it, and answers each. A web page can be made
+ * to post to any port of this machine: without the token nothing is moved.
+ * @returns the server, listening
+ */
+export function openControlPort(
+  port: number,
+  token: string,
+  obey: (command: StandInCommand) => StandInAnswer,
+): Promise<net.Server> {
   const server = net.createServer((socket) => {
+    let held = '';
+    socket.setEncoding('utf8');
     socket.on('error', () => socket.destroy());
-    readline
-      .createInterface({ input: socket })
-      .on('line', (line) => socket.write(`${JSON.stringify(answer(line, obey))}\n`))
-      .on('error', () => undefined); // handled at the socket
+    socket.on('data', (text: string) => {
+      held += text;
+      for (let end = held.indexOf('\n'); end >= 0; end = held.indexOf('\n')) {
+        const line = held.slice(0, end);
+        held = held.slice(end + 1);
+        const answered = answer(line, token, obey);
+        if (answered === null) return void socket.destroy();
+        socket.write(`${JSON.stringify(answered)}\n`);
+      }
+      if (held.length > LONGEST_COMMAND_BYTES) socket.destroy();
+    });
   });
   return new Promise((resolve, reject) => {
     server.once('error', reject);
@@ -17,14 +35,18 @@ export function openControlPort(port: number, obey: (command: StandInCommand) =>
   });
 }
 
-function answer(line: string, obey: (command: StandInCommand) => StandInAnswer): StandInAnswer {
+/** @returns null for whoever does not know the token */
+function answer(line: string, token: string, obey: (command: StandInCommand) => StandInAnswer): StandInAnswer | null {
   let parsed: unknown;
   try {
     parsed = JSON.parse(line);
   } catch {
-    return { ok: false, message: 'a command is one JSON object on one line' };
+    return null;
   }
-  const command = standInCommandSchema.safeParse(parsed);
+  if (typeof parsed !== 'object' || parsed === null) return null;
+  const { token: said, ...rest } = parsed as Record<string, unknown>;
+  if (said !== token) return null;
+  const command = standInCommandSchema.safeParse(rest);
   return command.success
     ? obey(command.data)
     : { ok: false, message: command.error.issues[0]?.message ?? 'not a command' };

@@ -24,7 +24,12 @@ const units = wanted.map((found) => {
   links.push(link);
   return new Unit(type, link);
 });
-const control = await openControlPort(Number(values.control), (command) => obeyAmong(units, command)).catch(
+const token = process.env['ROUSE_CONTROL_TOKEN'];
+if (!token) {
+  console.error('ROUSE_CONTROL_TOKEN is not set: the control port obeys whoever knows it');
+  process.exit(2);
+}
+const control = await openControlPort(Number(values.control), token, (command) => obeyAmong(units, command)).catch(
   (error: unknown) => {
     console.error(
       `[rouse] the stand-in device cannot listen: ${error instanceof Error ? error.message : String(error)}`,

@@ -34,7 +34,8 @@ export class Unit {
   /** twenty-millisecond beats of the wall clock; a hurried aircraft lives several frames in each */
   private beats = 0;
   private frames = 0;
-  private epoch_ms = Date.now();
+  /** by the clock that only goes forward: a wall clock that is set back must not hold the aircraft */
+  private epoch_ms = performance.now();
   private timer: NodeJS.Timeout | undefined;
 
   constructor(type: WatchedType, carrier: Carrier) {
@@ -46,7 +47,7 @@ export class Unit {
   }
 
   start(): void {
-    this.epoch_ms = Date.now();
+    this.epoch_ms = performance.now();
     this.frames = 0;
     this.beats = 0;
     this.next();
@@ -97,7 +98,7 @@ export class Unit {
       streaming: this.streaming,
       line: this.line,
       t_s: this.frames * 0.02,
-      epoch_ms: this.epoch_ms,
+      epoch_ms: performance.timeOrigin + this.epoch_ms,
     };
   }
 
@@ -117,7 +118,7 @@ export class Unit {
 
   /** Self-correcting: the wait is measured from the epoch, so that errors do not add up. */
   private next(): void {
-    const late = Date.now() - (this.epoch_ms + (this.beats + 1) * TICK_MS);
+    const late = performance.now() - (this.epoch_ms + (this.beats + 1) * TICK_MS);
     if (late > MAX_BEHIND_MS) this.epoch_ms += late;
     this.timer = setTimeout(
       () => {

@@ -138,15 +138,7 @@ describe('type', () => {
 const RUN = '0193a000-0000-7000-8000-0000000000aa';
 
 describe('run verify', () => {
-  const entries = chainEntries(
-    RUN,
-    undefined,
-    flown.written.map((w, i) => ({
-      ...w,
-      id: `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
-      at_ms: 1e12 + w.t_s * 1000,
-    })),
-  );
+  const { entries } = flown;
   const text = writeBundle(
     {
       id: RUN,

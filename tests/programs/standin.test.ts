@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import net, { type AddressInfo } from 'node:net';
 import readline from 'node:readline';
 import type { StandInAnswer } from '@rouse/core/contract';
@@ -116,21 +115,41 @@ describe('the unit', () => {
 describe('the control port', () => {
   test('answers each line by a line, also what is no command', async () => {
     const unit = new Unit(skerry, { send: () => undefined, use: () => undefined });
-    const server = await openControlPort(0, (command) => unit.obey(command));
+    const server = await openControlPort(0, 'word', (command) => unit.obey(command));
     const socket = net.connect((server.address() as AddressInfo).port, '127.0.0.1');
     const answers: StandInAnswer[] = [];
     readline.createInterface({ input: socket }).on('line', (l) => answers.push(JSON.parse(l) as StandInAnswer));
-    socket.write('{"cmd":"state"}\nnonsense\n{"cmd":"fly"}\n{"cmd":"move","control":"battery","to":1}\n');
-    await waitUntil(() => answers.length === 4);
-    expect(answers.map((a) => a.ok)).toEqual([true, false, false, true]);
+    for (const command of ['"state"', '"fly"', '"move","control":"battery","to":1'])
+      socket.write(`{"token":"word","cmd":${command}}\n`);
+    await waitUntil(() => answers.length === 3);
+    expect(answers.map((a) => a.ok)).toEqual([true, false, true]);
     socket.destroy();
     server.close();
   });
 
+  test.each([
+    ['a word that it does not know', '{"token":"guess","cmd":"move","control":"battery","to":1}\n'],
+    ['no word at all', '{"cmd":"state"}\n'],
+    ['what a web page can be made to post', 'POST / HTTP/1.1\r\nHost: x\r\n\r\n{"token":"word","cmd":"state"}\n'],
+    ['a line without an end', 'x'.repeat(10_000)],
+  ])('closes on %s, and obeys nothing', async (_, text) => {
+    const obeyed: unknown[] = [];
+    const server = await openControlPort(0, 'word', (command) => {
+      obeyed.push(command);
+      return { ok: false, message: '' };
+    });
+    const socket = net.connect((server.address() as AddressInfo).port, '127.0.0.1');
+    socket.on('error', () => undefined);
+    socket.write(text);
+    await new Promise((resolve) => socket.once('close', resolve));
+    expect(obeyed).toEqual([]);
+    server.close();
+  });
+
   test('a port that is taken is an error, not a hang', async () => {
-    const first = await openControlPort(0, () => ({ ok: false, message: '' }));
+    const first = await openControlPort(0, '', () => ({ ok: false, message: '' }));
     await expect(
-      openControlPort((first.address() as AddressInfo).port, () => ({ ok: false, message: '' })),
+      openControlPort((first.address() as AddressInfo).port, '', () => ({ ok: false, message: '' })),
     ).rejects.toThrow(/EADDRINUSE/);
     first.close();
   });

@@ -50,11 +50,13 @@ test('the history is loaded once', async () => {
   const { default: pg } = await import('pg');
   const { types } = await import('../rouse.ts');
   const owner = new pg.Pool({ connectionString: rouse.database.url });
-  const pool = openPool(rouse.database.url);
-  await loadDemo(owner, pool, types, new Date(), 3, () => expect.fail('loaded again'));
-  await expect(
-    loadDemo(owner, pool, [{ ...types[0]!, name: 'Another' }], new Date(), 3, () => undefined),
-  ).rejects.toThrow(/new version number/);
+  const pool = openPool(rouse.database.serverUrl);
+  const load = (stamp: string, of: typeof types, say: () => void) =>
+    loadDemo({ owner, pool, types: () => of, typesStamp: stamp, now: new Date(), demoStarts: 3, say });
+  await load('tests', types, () => expect.fail('loaded again'));
+  await expect(load('others', [{ ...types[0]!, name: 'Another' }], () => undefined)).rejects.toThrow(
+    /new version number/,
+  );
   await Promise.all([owner.end(), pool.end()]);
   expect(wired(await call.get<Today>('/today')).recent.map((r) => r.run)).toEqual(before);
 });

@@ -83,7 +83,7 @@ test('one aircraft has one open run', async () => {
 });
 
 test('the server cannot change or remove what is in the journal, and sees no other operator', async () => {
-  const pool = openPool(rouse.database.url);
+  const pool = openPool(rouse.database.serverUrl);
   await expect(asOperator(pool, DEMO.operatorId, (tx) => tx.query("UPDATE run_entry SET kind = 'x'"))).rejects.toThrow(
     /permission denied/,
   );

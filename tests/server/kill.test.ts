@@ -9,13 +9,25 @@ import { checkChain, type Entry, itemState, presentItem, reduceRun } from '@rous
 import { decodeChunk } from '@rouse/core/trace';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { Caller, freshDatabase, ROOT, skerry, startStandIn, typeOfTail, waitUntil } from '../rouse.ts';
+import {
+  Caller,
+  CONTROL_TOKEN,
+  freshDatabase,
+  freshFolder,
+  prepare,
+  ROOT,
+  skerry,
+  startStandIn,
+  typeOfTail,
+  waitUntil,
+} from '../rouse.ts';
 import { untilReady } from '../ready.ts';
 
 const PORT = 18_640 + (process.pid % 500) * 3;
 let standIn: Awaited<ReturnType<typeof startStandIn>>;
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let server: ChildProcess;
+const folder = freshFolder();
 const call = new Caller(`http://127.0.0.1:${PORT}`);
 
 async function launch(): Promise<void> {
@@ -24,13 +36,14 @@ async function launch(): Promise<void> {
     env: {
       ...process.env,
       APP_ROOT: ROOT,
-      ADMIN_URL: database.adminUrl,
-      DATABASE_URL: database.url,
+      DATABASE_URL: database.serverUrl,
+      ROUSE_OUTBOX: folder.dir,
+      ROUSE_WEB: 'none',
       PORT: String(PORT),
       LOG_LEVEL: 'warn',
       ROUSE_DEVICES: `QV-SKY=${PORT + 1},QV-ERN=${PORT + 2}`,
       ROUSE_CONTROL_PORT: String(standIn.controlPort),
-      ROUSE_DEMO_STARTS: '0',
+      ROUSE_CONTROL_TOKEN: CONTROL_TOKEN,
     },
   });
   await untilReady(server);
@@ -38,6 +51,7 @@ async function launch(): Promise<void> {
 
 beforeAll(async () => {
   database = await freshDatabase();
+  await prepare(database);
   standIn = await startStandIn();
   await launch();
   standIn.connect(PORT + 1);
@@ -48,6 +62,7 @@ afterAll(async () => {
   await once(server, 'exit');
   standIn.stop();
   await database.drop();
+  folder.remove();
 });
 
 async function trace(run: string, { channels }: TypeFile = skerry) {

@@ -11,11 +11,9 @@ import { listFeaturesOfRun, listGoodStarts, putFeature } from '../../server/src/
 import { ensureDatabase, migrate } from '../../server/src/db/migrate.ts';
 import { asOperator, openPool, type Tx } from '../../server/src/db/pool.ts';
 import { closeRun, findOpenRun, getRun, insertRun, listRuns, monthOf } from '../../server/src/db/runs.ts';
-import { compactChunks, getTrace, insertChunk } from '../../server/src/db/trace.ts';
+import { getTrace, insertChunk, lastStored_s } from '../../server/src/db/trace.ts';
 import { DEMO, FLEET } from '../../server/src/demo/identity.ts';
-import { loadDemo } from '../../server/src/demo/load.ts';
-import { TraceStore } from '../../server/src/live/trace-store.ts';
-import { freshDatabase, ROOT, skerry, types, waitUntil } from '../rouse.ts';
+import { freshDatabase, prepare, ROOT, skerry } from '../rouse.ts';
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let pool: pg.Pool;
@@ -23,12 +21,8 @@ const migrations = path.join(ROOT, 'server/migrations');
 
 beforeAll(async () => {
   database = await freshDatabase();
-  await ensureDatabase(database.adminUrl, new URL(database.url).pathname.slice(1));
-  await migrate(database.url, migrations);
-  pool = openPool(database.url);
-  const owner = new pg.Pool({ connectionString: database.url });
-  await loadDemo(owner, pool, types, new Date(), 0, () => undefined);
-  await owner.end();
+  await prepare(database);
+  pool = openPool(database.serverUrl);
 });
 afterAll(async () => {
   await pool.end();
@@ -239,43 +233,32 @@ describe('the trace', () => {
     expect((await inTx((tx) => getTrace(tx, run, skerry.channels, 9))).t_s).toHaveLength(0);
   });
 
-  test('making one chunk of many changes no frame', async () => {
+  test('says up to where it is stored', async () => {
     const run = await newRun();
-    for (let i = 0; i < 6; i++) await inTx((tx) => insertChunk(tx, run, stretch(i, 50), skerry.channels));
-    const before = await inTx((tx) => getTrace(tx, run, skerry.channels));
-    await inTx((tx) => compactChunks(tx, run, skerry.channels, 0, 5));
-    const { rows } = await inTx((tx) =>
-      tx.query<{ n: number }>('SELECT count(*) AS n FROM trace_chunk WHERE run_id = $1', [run.runId]),
-    );
-    expect(rows[0]!.n).toBe(2);
-    const after = await inTx((tx) => getTrace(tx, run, skerry.channels));
-    expect(after).toEqual(before);
-    expect(columnOf(after, skerry.channels[0]!.id)[0]).toBeNaN();
+    expect(await inTx((tx) => lastStored_s(tx, run))).toBe(-Infinity);
+    await inTx((tx) => insertChunk(tx, run, stretch(3, 51), skerry.channels));
+    expect(await inTx((tx) => lastStored_s(tx, run))).toBe(4);
+    expect(columnOf(await inTx((tx) => getTrace(tx, run, skerry.channels)), skerry.channels[0]!.id)[0]).toBeNaN();
   });
+});
 
-  test('the store writes by itself, and keeps frames that the database refused', async () => {
+describe('the role that the server signs in with', () => {
+  test('is no superuser, owns nothing, and cannot change or delete what a run left', async () => {
     const run = await newRun();
-    const troubles: unknown[] = [];
-    const store = new TraceStore(pool, DEMO.operatorId, run, skerry.channels, (error) => troubles.push(error));
-    const source = stretch(0, 120);
-    const row = new Float64Array(skerry.channels.length);
-    const push = (i: number): void => {
-      source.columns.forEach((c, k) => (row[k] = c[i]!));
-      store.push(source.t_s[i]!, row);
-    };
-    for (let i = 0; i < 40; i++) push(i);
-    await waitUntil(() => store.storedTo_s >= source.t_s[39]!);
-
-    const client = new pg.Client({ connectionString: database.url });
-    await client.connect();
-    await client.query('REVOKE INSERT ON trace_chunk FROM rouse_server');
-    for (let i = 40; i < 80; i++) push(i);
-    await waitUntil(() => troubles.length > 0);
-    for (let i = 80; i < 120; i++) push(i);
-    await client.query('GRANT INSERT ON trace_chunk TO rouse_server');
-    await client.end();
-    await store.close();
-    const kept = await inTx((tx) => getTrace(tx, run, skerry.channels));
-    expect(kept.t_s).toEqual(source.t_s);
+    await inTx((tx) => insertChunk(tx, run, stretch(0, 50), skerry.channels));
+    const refused = (sql: string) => expect(inTx((tx) => tx.query(sql)), sql).rejects.toThrow(/permission denied|must be owner/);
+    for (const table of ['run_entry', 'trace_chunk', 'exceedance', 'release', 'run_check', 'run_booking']) {
+      await refused(`DELETE FROM ${table}`);
+      await refused(`UPDATE ${table} SET operator_id = operator_id`);
+      await refused(`ALTER TABLE ${table} DISABLE ROW LEVEL SECURITY`);
+    }
+    await refused('UPDATE run SET opened_at = now()');
+    const { rows } = await inTx((tx) =>
+      tx.query<{ su: boolean; bypass: boolean; owned: number }>(
+        `SELECT rolsuper AS su, rolbypassrls AS bypass, (SELECT count(*) FROM pg_class WHERE relowner = r.oid) AS owned
+         FROM pg_roles r WHERE rolname = session_user`,
+      ),
+    );
+    expect(rows[0]).toEqual({ su: false, bypass: false, owned: 0 });
   });
 });

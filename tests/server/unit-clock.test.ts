@@ -18,10 +18,18 @@ test.each([false, true])('a line that stood still for a second and a half has lo
   at.forEach((t, i) => expect(t - at[0]!).toBeCloseTo(50 * i, 3));
 });
 
-test('frames that come ten seconds late are taken as they come, not as they were', () => {
+test('a line that held everything back for ten seconds gives it back in its order, and the next frames follow', () => {
+  const clock = new UnitClock();
+  const at = (unit_s: number, now_ms: number): number => clock.at(unit_s, OPENED_ms + now_ms, false) - OPENED_ms;
+  at(3, 0);
+  for (let i = 1; i <= 200; i++) expect(at(3 + 0.05 * i, 10_000)).toBeCloseTo(50 * i, 3);
+  expect(at(13.05, 10_050)).toBeCloseTo(10_050, 3);
+});
+
+test('frames that come more than a minute late are taken as they come, not as they were', () => {
   const clock = new UnitClock();
   clock.at(3, OPENED_ms, false);
-  expect(clock.at(3.05, OPENED_ms + 10_000, false)).toBe(OPENED_ms + 10_000);
+  expect(clock.at(3.05, OPENED_ms + 70_000, false)).toBe(OPENED_ms + 70_000);
 });
 
 test.each([false, true])('a unit that goes after for good is set right after a second, hurried: %s', (hurried) => {
@@ -50,4 +58,15 @@ test('a hurried unit runs ahead of the clock, frame by frame, and not by a leap'
   // the same distance in life is a clock that has gone wrong
   expect(clock.at(6.05, OPENED_ms + 606, false)).toBe(OPENED_ms + 606);
   expect(clock.at(60, OPENED_ms + 612, true)).toBe(OPENED_ms + 612);
+});
+
+test('a unit that is late for good, its frames in pairs, is set right all the same', () => {
+  const clock = new UnitClock();
+  clock.at(0, OPENED_ms, false);
+  let late_ms = NaN;
+  for (let t = 20; t < 2400; t += 20) {
+    const now = OPENED_ms + 700 + Math.ceil(t / 40) * 40;
+    late_ms = now - clock.at(t / 1000, now, false);
+  }
+  expect(Math.abs(late_ms)).toBeLessThan(100);
 });

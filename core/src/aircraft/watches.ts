@@ -33,6 +33,8 @@ const startBase = {
   starter: z.strictObject({ channel: z.string(), onAbove: z.number() }),
   duty: dutySchema,
   gates: z.array(gateSchema),
+  /** items that are done once more before another try: prime, volts, captions, area */
+  again: z.array(z.string()).optional(),
   crankWithin_s: z.number(),
   crankTo_pct: z.number(),
   oilFirst_bar: z.number(),

@@ -19,8 +19,11 @@ export const releaseSchema = z.strictObject({
   engineer: z.string().trim().min(2, 'is the name of the engineer who looked').max(100),
   found: z.string().trim().min(4, 'says what was found and done').max(2000),
 });
-export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1), payload: payloadSchema });
+/** a journal is no longer than this; a larger number is a mistake */
+const MOST_ENTRIES = 1_000_000;
+export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1).max(MOST_ENTRIES), payload: payloadSchema });
 export const presetSchema = z.strictObject({ aircraft: z.uuid(), preset: z.string().min(1) });
+export const prepareSchema = z.strictObject({ aircraft: z.uuid(), mass_kg: z.number().positive().max(100_000).nullable() });
 export const standInLineSchema = z.strictObject({ aircraft: z.uuid(), line: lineSchema });
 const header = z.string().min(1).max(20_000);
 export const mappingKeySchema = z.strictObject({ header });
@@ -49,6 +52,12 @@ export interface PracticeRow extends Practice {
 export const beginSchema = z.strictObject({ run: z.uuid(), leg: z.string().min(1) });
 export const moveSchema = z.strictObject({ run: z.uuid(), item: z.string().min(1) });
 
+/** What the server wrote of an answer, with every entry from the number on that the page had counted on. */
+export interface Written {
+  entry: Entry;
+  entries: Entry[];
+}
+
 export interface RunSummary {
   run: string;
   openedAt: string;
@@ -69,6 +78,8 @@ export interface AircraftToday {
   standIn: StandInState | null;
   pad: string;
   openRun: string | null;
+  /** a run that cannot be taken up and holds the aircraft, with the reason */
+  setAside: { run: string; reason: string } | null;
   openExceedances: number;
   /** null for a type whose starts are timed by hand */
   goodStarts: number | null;

@@ -1,9 +1,7 @@
-import type { CheckSnapshot } from '../checks/index.ts';
 import type { Quality } from '../format/index.ts';
-import type { Dwell, Entry } from '../procedure/index.ts';
-import type { RatingNow } from '../ratings/index.ts';
+import type { Entry } from '../procedure/index.ts';
+import type { SessionView } from '../session/index.ts';
 import type { Pace } from './stand-in.ts';
-import type { WatchSnapshot } from '../watch/index.ts';
 
 /** Is there data: frames are coming, they have stopped, or nothing is connected. */
 export type SourceState = 'live' | 'lost' | 'none';
@@ -11,24 +9,22 @@ export type SourceState = 'live' | 'lost' | 'none';
 /** Text messages from the server to a page that follows a run. Frames come beside them as binary: see `packFrame`. */
 export type LiveMessage =
   | { kind: 'hello'; run: string; t_s: number; entries: Entry[] }
-  | { kind: 'entries'; entries: Entry[] }
-  | {
+  /** told in the turn in which it happened; `kept` says when it is on the disk */
+  | { kind: 'entries'; entries: Entry[]; provisional: true }
+  | { kind: 'kept'; seq: number }
+  | ({
       kind: 'status';
       t_s: number;
       source: SourceState;
       /** null while no line has come */
       quality: Quality | null;
-      storedTo_s: number | null;
+      /** run clock up to which frames are on the server's disk */
+      keptTo_s: number | null;
+      /** what is kept there and not in the database yet: entries, for how long the database has been away, and what the disk says */
+      outbox: { waiting: number; away_s: number; disk: string | null };
       /** how many times faster than life a simulated aircraft lives */
       pace: Pace;
-      watch: WatchSnapshot | null;
-      /** the check that is being measured */
-      check: CheckSnapshot | null;
-      /** items that settle themselves when what is seen has lasted */
-      dwells: Dwell[];
-      /** what has been used of the ratings of each engine */
-      ratings: RatingNow[];
-    };
+    } & SessionView);
 
 /** Binary frame: run clock, the unit's own clock, then one 64-bit float per channel, in the machine's order. */
 export const FRAME_HEADER = 2;

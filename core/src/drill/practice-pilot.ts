@@ -1,30 +1,39 @@
 import type { Item, StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
 import {
-  acceptFromPilot,
-  closingOutcome,
   type BriefRecord,
+  closingOutcome,
+  digestOfBytes,
   type Entry,
   isFinished,
   legsAhead,
   type Outcome,
   type Payload,
   presentItem,
-  reduceRun,
-  Runner,
   type RunState,
   stagesDone,
   standInActions,
 } from '../procedure/index.ts';
+import {
+  createSession,
+  type Effects,
+  NO_PAST,
+  type RunSession,
+  type Stamper,
+  type StartFigures,
+  traceBytes,
+} from '../session/index.ts';
 import { type Conditions, NormalSource, type PistonConditions, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
 import { type Trace, TraceBuilder } from '../trace/index.ts';
+import type { Booking } from '../shutdown/index.ts';
 import { rightAnswer } from './right-answer.ts';
-import { type Corridors, type StartProfile, type StartRecord, Watch, type WatchEvent } from '../watch/index.ts';
+import type { Corridors } from '../watch/index.ts';
 
 export interface PracticeRun {
-  /** what went into the journal, with its run clock */
-  written: { t_s: number; by: 'pilot' | 'watch'; payload: Payload }[];
+  entries: readonly Entry[];
   trace: Trace;
-  starts: { watch: string; record: StartRecord; profile: StartProfile; good: boolean }[];
+  /** figures of the starts as they stood at the end, one an attempt */
+  starts: StartFigures[];
+  booking: Booking;
   outcome: Outcome;
 }
 
@@ -42,9 +51,24 @@ export interface PracticeInput {
   skips?: readonly string[] | undefined;
   /** gives up when the run is not over by then */
   limit_s?: number;
+  /** whose run it is; a nameless practice when missing */
+  record?: PracticeRecord;
 }
 
-const OBSERVE_EVERY = 5;
+/** How a practice run is written when it is kept as a run of an aircraft. */
+export interface PracticeRecord {
+  run: string;
+  tail: string;
+  pad: string;
+  conditions: string;
+  by: string;
+  stamp: Stamper;
+  /** SHA-256, hex, of the bytes of the trace */
+  digest: (bytes: Uint8Array) => string;
+}
+
+/** the pilot looks every so many frames */
+const LOOK_EVERY_FRAMES = 5;
 /** how long the pilot waits for a reading to agree */
 const PATIENCE_S = 8;
 /** how long the pilot waits for a stage of a check */
@@ -62,19 +86,15 @@ class PracticeFlight {
   private readonly type: WatchedType;
   private readonly cockpit: SimulatedCockpit;
   private readonly chance: NormalSource;
-  private readonly runner: Runner;
-  private readonly watch: Watch;
+  private readonly session: RunSession;
   private readonly builder: TraceBuilder;
   private readonly limit_s: number;
-  private readonly through: PracticeInput['through'];
-  private readonly brief: BriefRecord | undefined;
+  private readonly input: PracticeInput;
+  private readonly by: string;
   private readonly skips: ReadonlySet<string>;
-  private readonly written: PracticeRun['written'] = [];
-  private readonly entries: Entry[] = [];
-  private readonly starts: PracticeRun['starts'] = [];
-  private readonly events: WatchEvent[] = [];
+  private readonly starts = new Map<string, StartFigures>();
+  private booking: Booking | null = null;
   private readonly resolutions: number[];
-  private state: RunState = reduceRun([]);
   private t_s = 0;
   private actsOn = '';
   private actsAt_s = 0;
@@ -83,54 +103,72 @@ class PracticeFlight {
   private present: Item | null = null;
 
   constructor(input: PracticeInput) {
-    this.type = input.type;
-    this.cockpit = new SimulatedCockpit(input.type, input.conditions, input.faults, input.seed);
+    const { type, record } = input;
+    this.input = input;
+    this.type = type;
+    this.cockpit = new SimulatedCockpit(type, input.conditions, input.faults, input.seed);
     this.chance = new NormalSource(input.seed ^ 0x5eed);
-    this.runner = new Runner(input.type);
-    this.watch = new Watch(input.type, input.corridors, (event) => this.events.push(event));
+    this.by = record?.by ?? 'pilot';
+    this.session = createSession(type, {
+      run: record?.run ?? PRACTICE_RUN,
+      past: { ...NO_PAST, corridors: input.corridors },
+      stamp: record?.stamp ?? countingStamp(),
+    });
     this.builder = new TraceBuilder(
-      input.type.channels.map((c) => c.id),
+      type.channels.map((c) => c.id),
       16_384,
     );
-    this.resolutions = input.type.channels.map((c) => c.resolution);
+    this.resolutions = type.channels.map((c) => c.resolution);
     this.limit_s = input.limit_s ?? 900;
-    this.through = input.through;
-    this.brief = input.brief;
     this.skips = new Set(input.skips);
   }
 
   fly(): PracticeRun {
-    const opened: Payload = {
-      kind: 'run-opened',
-      tail: 'practice',
-      type: this.type.id,
-      typeVersion: this.type.version,
-      source: 'simulated',
-      pad: '',
-      conditions: '',
+    const { type, session, input } = this;
+    const opened = {
+      tail: input.record?.tail ?? 'practice',
+      type: type.id,
+      typeVersion: type.version,
+      source: 'simulated' as const,
+      pad: input.record?.pad ?? '',
+      conditions: input.record?.conditions ?? '',
     };
-    this.write('pilot', opened);
-    if (this.brief) this.write('pilot', { kind: 'briefed', brief: this.brief });
-    for (let tick = 1; this.state.status === 'open' && this.t_s < this.limit_s; tick++) {
+    this.take(session.open(this.by, opened, input.brief ?? null));
+    for (let tick = 1; this.isOpen && this.t_s < this.limit_s; tick++) {
       this.t_s = Math.round(tick * TICK_S * 1000) / 1000;
       const values = this.rounded(this.cockpit.tick());
       this.builder.push(this.t_s, values);
-      this.watch.step(this.t_s, values);
-      this.drainEvents();
-      if (this.runner.frame(this.t_s, values) || tick % OBSERVE_EVERY === 0) {
-        for (const payload of this.runner.observe(this.t_s, values, this.state)) this.write('watch', payload);
-        this.act(values);
-      }
+      const seen = session.entries.length;
+      this.take(session.frame(this.t_s, values));
+      if (tick % LOOK_EVERY_FRAMES === 0 || session.entries.length > seen) this.act();
     }
-    for (const start of this.watch.starts) {
-      const { spec, record } = start;
-      const kept = this.starts.some((s) => s.watch === spec.id && s.record.attempt === record.attempt);
-      if (start.state === 'aborted' && !kept)
-        this.starts.push({ watch: spec.id, record: { ...record }, profile: start.profile(), good: false });
+    const outcome = session.state.outcome ?? 'given-up';
+    if (this.isOpen) this.close('given-up');
+    return {
+      entries: session.entries,
+      trace: this.builder.toTrace(),
+      starts: [...this.starts.values()],
+      booking: this.booking!,
+      outcome,
+    };
+  }
+
+  private get isOpen(): boolean {
+    return this.session.state.status === 'open';
+  }
+
+  private take({ starts, close }: Effects): void {
+    for (const start of starts) this.starts.set(`${start.watch}/${start.attempt}`, start);
+    if (close) this.booking = close.booking;
+  }
+
+  private close(outcome: Outcome): void {
+    if (this.builder.length > 0) {
+      const hash = this.input.record?.digest ?? digestOfBytes;
+      const digest = hash(traceBytes(this.builder.toTrace(), this.resolutions));
+      this.take(this.session.seal(this.t_s, this.t_s, this.builder.length, digest));
     }
-    const outcome = this.state.outcome ?? 'given-up';
-    if (this.state.status === 'open') this.write('pilot', { kind: 'closed', outcome });
-    return { written: this.written, trace: this.builder.toTrace(), starts: this.starts, outcome };
+    this.say({ kind: 'closed', outcome });
   }
 
   /** A unit sends what its line can carry: each value to the step of its channel. */
@@ -142,35 +180,26 @@ class PracticeFlight {
     return values;
   }
 
-  private drainEvents(): void {
-    for (const event of this.events.splice(0)) {
-      if (event.kind === 'start-done' || event.kind === 'start-ended') {
-        const { watch, record, profile } = event;
-        this.starts.push({ watch, record, profile, good: event.kind === 'start-done' });
-      }
-      for (const payload of this.runner.fromWatch(event, this.state)) this.write('watch', payload);
-    }
-  }
-
-  private act(values: Float64Array): void {
-    if (this.lookedAt !== this.state) {
-      this.lookedAt = this.state;
-      this.present = presentItem(this.type, this.state);
+  private act(): void {
+    const { state } = this.session;
+    if (this.lookedAt !== state) {
+      this.lookedAt = state;
+      this.present = presentItem(this.type, state);
     }
     const item = this.present;
     if (!item) {
       this.endOfList();
       return;
     }
-    const at = item.kind === 'measure' ? `${item.id}/${stagesDone(this.state, item)}` : item.id;
+    const at = item.kind === 'measure' ? `${item.id}/${stagesDone(state, item)}` : item.id;
     if (at !== this.actsOn) {
       this.actsOn = at;
       this.moved = false;
-      this.actsAt_s = this.t_s + (this.state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
+      this.actsAt_s = this.t_s + (state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
     }
     if (this.t_s < this.actsAt_s) return;
     if (this.skips.has(item.id)) {
-      this.write('pilot', { kind: 'item-skipped', item: item.id, reason: 'left out' });
+      this.say({ kind: 'item-skipped', item: item.id, reason: 'left out' });
       return;
     }
     if (item.kind === 'measure' && item.trace) {
@@ -179,7 +208,7 @@ class PracticeFlight {
     }
     if (item.standIn && !this.moved) {
       this.moved = true;
-      for (const action of standInActions(item, this.state)) this.cockpit.move(action);
+      for (const action of standInActions(item, state)) this.cockpit.move(action);
       return;
     }
     if (item.kind === 'wait' || item.kind === 'watch') return;
@@ -187,47 +216,55 @@ class PracticeFlight {
     if (item.kind === 'set' && item.expect) {
       const slowest_s = Math.max(0, ...(item.standIn ?? []).map((a) => a.after_s ?? 0));
       if (this.t_s > this.actsAt_s + slowest_s + PATIENCE_S)
-        this.write('pilot', { kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
+        this.say({ kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
       return;
     }
-    const wanted = rightAnswer(this.type, this.state, item);
-    const verdict = acceptFromPilot(this.type, this.state, wanted, values);
-    if (verdict.ok) this.write('pilot', verdict.payload);
-    else if (this.t_s > this.actsAt_s + PATIENCE_S)
-      this.write('pilot', { kind: 'item-fault', item: item.id, note: verdict.message });
+    const refused = this.say(rightAnswer(this.type, state, item));
+    if (refused !== null && this.t_s > this.actsAt_s + PATIENCE_S)
+      this.say({ kind: 'item-fault', item: item.id, note: refused });
   }
 
   /** Nothing is left to do: begins the next leg, or closes the run. */
   private endOfList(): void {
-    const [leg] = this.through === 'shut-down' ? legsAhead(this.type, this.state) : [];
-    if (!leg || this.state.abort || !isFinished(this.type, this.state)) {
-      this.write('pilot', { kind: 'closed', outcome: closingOutcome(this.type, this.state) });
+    const { state } = this.session;
+    const [leg] = this.input.through === 'shut-down' ? legsAhead(this.type, state) : [];
+    if (!leg || state.abort || !isFinished(this.type, state)) {
+      this.close(closingOutcome(this.type, state));
       return;
     }
     for (const action of leg.standIn ?? []) this.cockpit.move(action);
-    this.write('pilot', { kind: 'leg-begun', leg: leg.id, how: 'declared' });
+    this.say({ kind: 'leg-begun', leg: leg.id, how: 'declared' });
   }
 
   /** Does what the present stage of a check says, and records what the check found when it is not good. */
   private follow({ stages }: TraceCheck, id: string): void {
-    const found = this.state.measured[id];
-    const stage = stages[this.state.stages[id]?.length ?? 0];
+    const { state } = this.session;
+    const found = state.measured[id];
+    const stage = stages[state.stages[id]?.length ?? 0];
     if (found && found.verdict !== 'good' && found.attempts > 1)
-      this.write('pilot', { kind: 'item-fault', item: id, note: found.words });
+      this.say({ kind: 'item-fault', item: id, note: found.words });
     else if (this.t_s > this.actsAt_s + CHECK_PATIENCE_S)
-      this.write('pilot', { kind: 'item-fault', item: id, note: `${stage?.do ?? 'It'}: not seen to follow` });
+      this.say({ kind: 'item-fault', item: id, note: `${stage?.do ?? 'It'}: not seen to follow` });
     else if (!this.moved) {
       this.moved = true;
       for (const action of stage?.standIn ?? []) this.cockpit.move(action);
       if (stage && !stage.expect)
-        this.write('pilot', { kind: 'stage-done', item: id, stage: stages.indexOf(stage), value: null, words: stage.do, last: false }); // prettier-ignore
+        this.say({ kind: 'stage-done', item: id, stage: stages.indexOf(stage), value: null, words: stage.do, last: false }); // prettier-ignore
     }
   }
 
-  private write(by: 'pilot' | 'watch', payload: Payload): void {
-    const seq = this.entries.length + 1;
-    this.written.push({ t_s: this.t_s, by, payload });
-    this.entries.push({ id: String(seq), run: '', seq, at: '', t: this.t_s, by, prev: '', ...payload });
-    this.state = reduceRun(this.entries);
+  /** @returns why it was refused, null when it was taken */
+  private say(payload: Payload): string | null {
+    const answered = this.session.answer({ by: this.by, t_s: this.t_s, payload });
+    this.take(answered.effects);
+    return answered.ok ? null : answered.message;
   }
+}
+
+const PRACTICE_RUN = '00000000-0000-7000-8000-000000000000';
+
+/** Ids that count up from nothing: the same run gives the same entries. */
+function countingStamp(): Stamper {
+  let count = 0;
+  return (t_s) => ({ id: `00000000-0000-7000-8000-${String(++count).padStart(12, '0')}`, at_ms: t_s * 1000 });
 }

@@ -1,6 +1,7 @@
 import { base64 } from '@scure/base';
 import { z } from 'zod';
 import { type TypeFile, typeFileSchema } from '../aircraft/index.ts';
+import { checkSeals } from '../session/index.ts';
 import { canonicalJson, checkChain, digestOf, type Entry, parseEntry, reduceRun } from '../procedure/index.ts';
 import { decodeChunk, encodeChunk, type Trace } from '../trace/index.ts';
 
@@ -45,7 +46,7 @@ export type BundleVerdict =
       path: string;
     };
 
-/** Checks a bundle from its bytes up: form, digest, chain, replayed state, trace. */
+/** Checks a bundle from its bytes up: form, digest, chain, replayed state, and the trace against the digests in the journal. */
 export function verifyBundle(text: string): BundleVerdict {
   const no = (code: Extract<BundleVerdict, { ok: false }>['code'], message: string, path = ''): BundleVerdict => ({
     ok: false,
@@ -85,6 +86,9 @@ export function verifyBundle(text: string): BundleVerdict {
     return no('state', 'replaying the journal gives another state than the file says', 'state');
   try {
     const trace = decodeChunk(base64.decode(shape.data.trace.data), shape.data.trace.channels);
+    const resolutions = type.data.channels.map((c) => c.resolution);
+    const unsealed = checkSeals(entries, trace, resolutions, state.status === 'closed');
+    if (unsealed) return no('trace', unsealed.message, `journal.${unsealed.seq - 1}`);
     return { ok: true, run: shape.data.run, entries: entries.length, frames: trace.t_s.length, outcome: state.outcome };
   } catch (error) {
     return no('trace', error instanceof Error ? error.message : String(error), 'trace.data');

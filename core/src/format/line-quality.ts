@@ -32,6 +32,11 @@ export class LineQuality {
     if (!readable) this.bad[at]!++;
   }
 
+  /** A frame that could be read and was of no use, for its time: it counts as lost. */
+  refused(t_s: number): void {
+    this.bad[this.turn(t_s)]!++;
+  }
+
   /** @returns null before the first line, and when ten seconds went by without one */
   over(t_s: number): Quality | null {
     this.turn(t_s);

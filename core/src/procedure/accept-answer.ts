@@ -1,5 +1,6 @@
 import { holdSeconds, type Item, sayCondition, stagesOf, type TypeFile } from '../aircraft/index.ts';
 import { roundStep } from '../quantity/index.ts';
+import { type Acceptance, refuse } from './acceptance.ts';
 import type { BriefRecord, Payload } from './entries.ts';
 import { finalScan, notReadyBecause } from './final-scan.ts';
 import { stagesDone } from './list.ts';
@@ -8,16 +9,6 @@ import { predictedHover } from './predicted-hover.ts';
 import { conditionOf, type Reading, readItem, readTyped } from './reading.ts';
 import { briefedWind, rotorWindNow, windPhaseOf } from './rotor-wind.ts';
 import type { RunState } from './state.ts';
-
-export type Acceptance =
-  | { ok: true; payload: Payload }
-  | { ok: false; code: 'not-this-item' | 'not-so' | 'not-open' | 'nothing-to-undo'; message: string };
-
-export const refuse = (code: Exclude<Acceptance, { ok: true }>['code'], message: string): Acceptance => ({
-  ok: false,
-  code,
-  message,
-});
 
 /** What the brief says that this figure should read, null where it is not known. */
 export function expectedFigure(brief: BriefRecord | null, figure: keyof BriefRecord['expected']): number | null {

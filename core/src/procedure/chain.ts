@@ -19,7 +19,12 @@ export function canonicalJson(value: unknown): string {
 
 /** SHA-256 of a text, hex. */
 export function digestOf(text: string): string {
-  return bytesToHex(sha256(utf8ToBytes(text)));
+  return digestOfBytes(utf8ToBytes(text));
+}
+
+/** SHA-256 of bytes, hex. */
+export function digestOfBytes(bytes: Uint8Array): string {
+  return bytesToHex(sha256(bytes));
 }
 
 export function hashOf(entry: Entry): string {

@@ -116,7 +116,13 @@ const payloads = [
   z.strictObject({ kind: z.literal('mark'), words: z.string().max(500) }),
   z.strictObject({ kind: z.literal('note'), text: z.string().min(1).max(2000) }),
   z.strictObject({ kind: z.literal('start-state'), watch: z.string(), state: z.string(), words: z.string() }),
-  z.strictObject({ kind: z.literal('start-done'), watch: z.string(), record: z.record(z.string(), maybe) }),
+  z.strictObject({
+    kind: z.literal('start-done'),
+    watch: z.string(),
+    /** unknown when part of it was not seen, or a reading that it is judged by could not be believed */
+    verdict: z.enum(['good', 'unknown']),
+    record: z.record(z.string(), maybe),
+  }),
   z.strictObject({
     kind: z.literal('run-up-done'),
     watch: z.string(),
@@ -174,6 +180,15 @@ const payloads = [
       'GAP_ESTIMATED',
       'GAP_BLIND',
     ]),
+  }),
+  /** after an abort the list is worked again, with these items to do once more */
+  z.strictObject({ kind: z.literal('try-again'), watch: z.string(), items: z.array(z.string()) }),
+  /** digest over the frames since the one before, so that the chain covers the trace */
+  z.strictObject({
+    kind: z.literal('trace-sealed'),
+    to_s: z.number(),
+    frames: z.int().min(1),
+    digest: z.string().regex(/^[0-9a-f]{64}$/),
   }),
   z.strictObject({ kind: z.literal('closed'), outcome: z.enum(['ready', 'shut-down', 'aborted', 'given-up']) }),
 ] as const;

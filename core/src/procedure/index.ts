@@ -1,4 +1,15 @@
-export { canonicalJson, chainEntries, type ChainFault, checkChain, digestOf, type Draft, hashOf } from './chain.ts';
+export { type Acceptance, samePayload } from './acceptance.ts';
+export { anotherTry, type Around } from './another-try.ts';
+export {
+  canonicalJson,
+  chainEntries,
+  type ChainFault,
+  checkChain,
+  digestOf,
+  digestOfBytes,
+  type Draft,
+  hashOf,
+} from './chain.ts';
 export {
   type BriefRecord,
   type Entry,
@@ -10,7 +21,7 @@ export {
   type Stamp,
 } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
-export { type Acceptance, expectedFigure } from './accept-answer.ts';
+export { expectedFigure } from './accept-answer.ts';
 export { acceptFromPilot } from './judge.ts';
 export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './reading.ts';
 export {
@@ -66,7 +77,16 @@ export {
   scheduleOf,
   waitsOf,
 } from './schedule.ts';
-export { findItem, itemState, type ItemState, type Measured, type Outcome, reduceRun, type RunState } from './state.ts';
+export {
+  type Abort,
+  findItem,
+  itemState,
+  type ItemState,
+  type Measured,
+  type Outcome,
+  reduceRun,
+  type RunState,
+} from './state.ts';
 export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
 export { ruledAnswer } from './decision-rule.ts';
 export { chartAir } from './chart-air.ts';

@@ -1,5 +1,7 @@
 import { type Item, sayCondition, stagesOf, type TypeFile } from '../aircraft/index.ts';
-import { type Acceptance, acceptDone, refuse } from './accept-answer.ts';
+import { acceptDone } from './accept-answer.ts';
+import { type Acceptance, refuse } from './acceptance.ts';
+import { acceptAnotherTry, type Around } from './another-try.ts';
 import type { Payload } from './entries.ts';
 import { isReachable, isShuttingDown, legsAhead, stagesDone, stillOpen, workingList } from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
@@ -11,12 +13,14 @@ import { findItem, itemState, type RunState } from './state.ts';
  * A declared item whose sensors, or whose typed reading, say otherwise is refused with what to do; one that nothing can
  * sense is taken at the person's word.
  * @param values the latest frame, or null when there is no data
+ * @param around what another try is judged by: the journal so far, and the starts as the watch has them
  */
 export function acceptFromPilot(
   type: TypeFile,
   state: RunState,
   wanted: Payload,
   values: ArrayLike<number> | null,
+  around: Around = { entries: [], starts: null },
 ): Acceptance {
   if (state.status !== 'open' && wanted.kind !== 'note')
     return refuse('not-open', 'This run is closed. Begin a new one on Today; notes can still be added.');
@@ -80,6 +84,8 @@ export function acceptFromPilot(
     }
     case 'leg-begun':
       return acceptLeg(type, state, wanted);
+    case 'try-again':
+      return acceptAnotherTry(type, state, values, around);
     case 'interrupted':
     case 'mark':
     case 'note':

@@ -1,6 +1,6 @@
 import { type Item, Sensed, type TypeFile } from '../aircraft/index.ts';
 import type { CheckSnapshot } from '../checks/index.ts';
-import type { WatchEvent } from '../watch/index.ts';
+import { sayUnseen, type StartRecord, type WatchEvent } from '../watch/index.ts';
 import { CheckDesk, type Learned, NOTHING_LEARNED } from './check-desk.ts';
 import type { Payload } from './entries.ts';
 import { conditionOf, readItem } from './reading.ts';
@@ -67,7 +67,7 @@ export class Runner {
       if (item.kind !== 'set' && item.kind !== 'wait') continue;
       if (item.kind === 'set' && item !== present && !item.meanwhile) continue;
       const condition = conditionOf(item);
-      if (!condition || this.announced.has(`${item.id}/${itemState(state, item.id).seq}`)) continue;
+      if (!condition || this.announced.has(attemptAt(item, state))) continue;
       let sensed = this.sensed.get(item.id);
       if (!sensed) {
         sensed = new Sensed(condition, this.type.channels);
@@ -75,7 +75,7 @@ export class Runner {
       }
       if (sensed.update(t_s, values) !== true) continue;
       this.sensed.delete(item.id);
-      this.announced.add(`${item.id}/${itemState(state, item.id).seq}`);
+      this.announced.add(attemptAt(item, state));
       const reading = readItem(this.type, item, values);
       out.push({
         kind: 'item-done',
@@ -139,13 +139,10 @@ export class Runner {
         return [{ kind: 'exceedance', ...event.exceedance }];
       case 'start-done': {
         const record = Object.fromEntries(
-          Object.entries(event.record).map(([k, v]) => [k, Number.isNaN(v) ? null : (v as number)]),
+          Object.entries(event.record).map(([k, v]) => [k, Number.isFinite(v) ? (v as number) : null]),
         );
-        const done: Payload = { kind: 'start-done', watch: event.watch, record };
-        return [
-          done,
-          ...this.settleWatch(event.watch, state, event.record.peak_C, `peak ${event.record.peak_C.toFixed(0)} °C`),
-        ];
+        const done: Payload = { kind: 'start-done', watch: event.watch, verdict: event.verdict, record };
+        return [done, ...this.settleWatch(event.watch, state, peakOf(event.record), sayStart(event))];
       }
       case 'start-ended':
         return [];
@@ -159,9 +156,22 @@ export class Runner {
     }
   }
 
-  private settleWatch(watch: string, state: RunState, value: number, words: string): Payload[] {
+  private settleWatch(watch: string, state: RunState, value: number | null, words: string): Payload[] {
     const item = procedureOf(this.type, state).find((i) => i.kind === 'watch' && i.watch === watch);
     if (!item || state.abort || itemState(state, item.id).status !== 'todo') return [];
     return [{ kind: 'item-done', item: item.id, how: 'watched', value, words }];
   }
+}
+
+/** An item that was gone back to is settled by sensors once more, but not twice in one try. */
+const attemptAt = (item: Item, state: RunState): string =>
+  `${item.id}/${itemState(state, item.id).seq}/${state.triedAgain.length}`;
+
+const peakOf = (record: StartRecord): number | null => (Number.isFinite(record.peak_C) ? record.peak_C : null);
+
+/** A start in words: its peak where there is one, and what of it nobody has seen. */
+function sayStart({ record, verdict }: Extract<WatchEvent, { kind: 'start-done' }>): string {
+  const peak = peakOf(record);
+  const known = peak === null ? 'idle stable' : `peak ${peak.toFixed(0)} °C`;
+  return verdict === 'good' ? known : `${known} as far as it was seen; ${sayUnseen(record)}`;
 }

@@ -29,6 +29,15 @@ export interface Measured {
 /** The two lines before an interruption are looked at again. */
 const SEEN_AGAIN = 2;
 
+/** A start that was stopped. */
+export interface Abort {
+  watch: string;
+  reason: AbortReason;
+  text: string;
+  figure: string;
+  t_s: number;
+}
+
 /** How a run was closed. */
 export type Outcome = 'ready' | 'shut-down' | 'aborted' | 'given-up';
 
@@ -54,7 +63,9 @@ export interface RunState {
   seeAgain: readonly string[];
   interruptedAt_s: number | null;
   /** the abort that turned the list, when there is one */
-  abort: { watch: string; reason: AbortReason; text: string; figure: string; t_s: number } | null;
+  abort: Abort | null;
+  /** starts that were stopped before and tried again, in order */
+  triedAgain: readonly Abort[];
   chosen: string | null;
   startState: { state: string; words: string; t_s: number } | null;
   starterAt_s: number | null;
@@ -97,6 +108,7 @@ export function reduceRun(entries: readonly Entry[]): RunState {
     seeAgain: [],
     interruptedAt_s: null,
     abort: null,
+    triedAgain: [],
     chosen: null,
     startState: null,
     starterAt_s: null,
@@ -232,12 +244,7 @@ function apply(state: Mutable, entry: Entry): void {
       state.lastUndoable = entry.id;
       return;
     case 'item-reopened':
-      state.items[entry.item] = NOT_DONE;
-      state.stages[entry.item] = [];
-      delete state.measured[entry.item];
-      delete state.challenged[entry.item];
-      delete state.decisions[entry.item];
-      state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
+      reopen(state, entry.item);
       state.chosen = entry.item;
       state.lastUndoable = entry.id;
       return;
@@ -253,7 +260,7 @@ function apply(state: Mutable, entry: Entry): void {
       state.lastCue = { t_s: entry.t, severity: entry.severity, text: entry.text };
       return;
     case 'abort':
-      // the first abort of a run turns the list; what the control does afterwards is recorded, not obeyed
+      // the first abort turns the list; what the control does afterwards is recorded, not obeyed
       state.abort ??= {
         watch: entry.watch,
         reason: entry.reason,
@@ -263,6 +270,12 @@ function apply(state: Mutable, entry: Entry): void {
       };
       state.lastCue = { t_s: entry.t, severity: 'warning', text: entry.text };
       state.chosen = null;
+      return;
+    case 'try-again':
+      if (state.abort) state.triedAgain = [...state.triedAgain, state.abort];
+      state.abort = null;
+      state.chosen = null;
+      for (const item of entry.items) reopen(state, item);
       return;
     case 'phase':
       state.phase = entry.phase;
@@ -277,6 +290,7 @@ function apply(state: Mutable, entry: Entry): void {
       state.chosen = null;
       return;
     case 'rating':
+    case 'trace-sealed':
     case 'undone':
     case 'note':
     case 'start-done':
@@ -296,6 +310,15 @@ function assertNever(entry: never): never {
 /** Times of the stages with one more done; a stage that was passed over, on the way to putting back, is done with it. */
 function stagesWith(times: readonly number[], stage: number, t_s: number): readonly number[] {
   return [...Array.from({ length: stage }, (_, i) => times[i] ?? t_s), t_s];
+}
+
+function reopen(state: Mutable, item: string): void {
+  state.items[item] = NOT_DONE;
+  state.stages[item] = [];
+  delete state.measured[item];
+  delete state.challenged[item];
+  delete state.decisions[item];
+  state.seeAgain = state.seeAgain.filter((id) => id !== item);
 }
 
 function finish(state: Mutable, entry: Extract<Entry, { item: string }>, item: ItemState): void {

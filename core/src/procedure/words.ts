@@ -95,11 +95,14 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
     }
     case 'rating':
       return { title: `${entry.label}, engine ${entry.engine}`, detail: RATINGS[entry.event], stands: entry.event !== 'PERIOD_END' }; // prettier-ignore
+    case 'try-again':
+      return stands('Another try', entry.items.map(name).join(', '));
     case 'closed':
       return plain(OUTCOMES[entry.outcome]);
     case 'challenged':
     case 'item-chosen':
     case 'start-done':
+    case 'trace-sealed':
     case 'run-up-done':
     case 'phase':
       return null;

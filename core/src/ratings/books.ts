@@ -47,6 +47,8 @@ interface Book {
   edges: readonly (readonly number[])[];
   /** the torque of the other engines: no take-off rating is counted while one of them is lost */
   others: readonly number[];
+  /** column of the engine's own speed, and below what it is at rest: ambient manifold pressure is no use of power */
+  speed: { column: number; restsBelow_pct: number } | null;
   last_s: number;
 }
 
@@ -85,6 +87,7 @@ export class RatingBooks {
             columns: measures.map((m) => m.column),
             edges: measures.map((m) => m.edges),
             others: others.map(column),
+            speed: speedOf(type, engine),
             last_s: NaN,
           },
         ];
@@ -153,13 +156,14 @@ export class RatingBooks {
   }
 
   /** The highest level that any reading has; NaN when all are lost. */
-  private levelOf({ columns, edges, others, spec }: Book, values: ArrayLike<number>): number {
+  private levelOf({ columns, edges, others, speed, spec }: Book, values: ArrayLike<number>): number {
     let level = NaN;
     for (let k = 0; k < columns.length; k++) {
       const l = levelAt(values[columns[k]!]!, edges[k]!);
       if (!(l <= level)) level = Number.isNaN(l) ? level : l;
     }
     const below = FIRST_LEVEL - spec.hysteresis;
+    if (speed && values[speed.column]! < speed.restsBelow_pct) return Math.min(level, below);
     for (let k = 0; k < others.length; k++) if (values[others[k]!]! < LOST_pct) return Math.min(level, below);
     return level;
   }
@@ -171,4 +175,11 @@ function levelAt(value: number, edges: readonly number[]): number {
   if (value <= edges[0]!) return value / edges[0]!;
   for (let i = 1; i < n; i++) if (value <= edges[i]!) return i + (value - edges[i - 1]!) / (edges[i]! - edges[i - 1]!);
   return n + (value - edges[n - 1]!) / (edges[n - 1]! - edges[n - 2]!);
+}
+
+function speedOf(type: TypeFile, engine: number): Book['speed'] {
+  const watch = type.startWatches.find((w) => w.engine === engine);
+  return watch
+    ? { column: type.channels.findIndex((c) => c.id === watch.channels.speed), restsBelow_pct: watch.stoppedBelow_pct }
+    : null;
 }

@@ -34,6 +34,10 @@ export interface StartRecord {
   starterMax_A: number;
   peak_C: number;
   peakAt_s: number;
+  /** how long nothing was seen of it between starter and idle: holes in the data, and readings that it is judged by and were lost */
+  unseen_s: number;
+  /** how long a reading that it is judged by could not be believed */
+  doubted_s: number;
   /** piston: the battery is charged again */
   chargingAt_s: number;
   /** piston: the fastest that it turned before it settled */
@@ -63,7 +67,15 @@ export type WatchEvent =
   | { kind: 'state'; t_s: number; watch: string; state: StartState; words: string }
   | { kind: 'cue'; t_s: number; code: string; severity: CueSeverity; text: string; say: string }
   | { kind: 'abort'; t_s: number; watch: string; reason: AbortReason; text: string; say: string; figure: string }
-  | { kind: 'start-done'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
+  | {
+      kind: 'start-done';
+      t_s: number;
+      watch: string;
+      /** unknown when too much of it was not seen, or could not be believed */
+      verdict: 'good' | 'unknown';
+      record: StartRecord;
+      profile: StartProfile;
+    }
   /** an aborted start has come to rest: its figures are final */
   | { kind: 'start-ended'; t_s: number; watch: string; record: StartRecord; profile: StartProfile }
   | {
@@ -98,6 +110,8 @@ export function blankRecord(attempt: number): StartRecord {
     starterMax_A: NaN,
     peak_C: NaN,
     peakAt_s: NaN,
+    unseen_s: 0,
+    doubted_s: 0,
     chargingAt_s: NaN,
     speedMax_pct: NaN,
   };

@@ -21,5 +21,6 @@ export {
   type StartSnapshot,
   type WatchSnapshot,
 } from './snapshot.ts';
+export { sayUnseen } from './seen.ts';
 export { type EnginePhase, StartMachine } from './start-machine.ts';
 export { type Corridors, SOURCE_LOST_AFTER_S, Watch } from './watch.ts';

@@ -6,10 +6,13 @@ type AbortPlan = NonNullable<TypeFile['aborts']['pilot']>;
 
 /** Whether, and when, another start may be tried after one that was stopped. */
 export interface NextTry {
-  verdict: 'open' | 'after-rest' | 'after-inspection' | 'unknown';
+  /** held: something that settles by itself or by hand comes first */
+  verdict: 'open' | 'by-eye' | 'held' | 'after-inspection' | 'unknown';
   words: string;
   /** rest that the starter still needs, s */
   rest_s: number;
+  /** engagements that the starter has left before its long rest, null where nothing was sensed */
+  triesLeft: number | null;
   /** what is looked at first */
   inspect: readonly string[];
 }
@@ -19,27 +22,27 @@ export interface NextTry {
  * whatever the reason was, and an engine that is still hot is motored first.
  * @param start the start that was stopped, null where nothing was sensed
  * @param passed exceedances of this start
+ * @param worked the actions of the abort are done
  */
-export function nextTry(plan: AbortPlan, start: StartSnapshot | null, passed: readonly Exceedance[]): NextTry {
+export function nextTry(
+  plan: AbortPlan,
+  start: StartSnapshot | null,
+  passed: readonly Exceedance[],
+  worked: boolean,
+): NextTry {
   const rest_s = start?.restDue_s ?? 0;
+  const triesLeft = start?.triesLeft ?? null;
   const inspect = plan.inspect ?? [];
   const worst = passed.find((e) => e.expired && e.severity === 'warning');
-  if (worst || plan.another === 'after-inspection')
-    return {
-      verdict: 'after-inspection',
-      words: worst
-        ? 'A limit was passed: no further start before an engineer has looked.'
-        : 'No further start before an engineer has looked.',
-      rest_s,
-      inspect,
-    };
-  if (plan.another === undefined)
-    return { verdict: 'unknown', words: 'The type does not say: ask an engineer.', rest_s, inspect };
-  if (start === null)
-    return { verdict: 'unknown', words: 'Nothing was sensed: judge heat and starter rest by eye.', rest_s, inspect };
-  const shut = start.gates.find((g) => g.verdict !== true);
-  const first = shut ? ` First: ${shut.label.toLowerCase()} ${shut.words}.` : '';
-  return rest_s > 0
-    ? { verdict: 'after-rest', words: `Another start is open when the starter has rested.${first}`, rest_s, inspect }
-    : { verdict: 'open', words: `Another start is open.${first}`, rest_s, inspect };
+  const said = (verdict: NextTry['verdict'], words: string): NextTry => ({ verdict, words, rest_s, triesLeft, inspect });
+  if (worst) return said('after-inspection', 'A limit was passed: no further start before an engineer has looked.');
+  if (plan.another === 'after-inspection')
+    return said('after-inspection', 'No further start before an engineer has looked.');
+  if (plan.another === undefined) return said('unknown', 'The type does not say: ask an engineer.');
+  if (!worked) return said('held', 'Another start is open when the actions above are done.');
+  if (start === null) return said('by-eye', 'Nothing is sensed: try again only when heat and starter rest are good by eye.');
+  if (rest_s > 0) return said('held', 'Another start is open when the starter has rested.');
+  const shut = start.gates.find((g) => g.at === 'starter' && g.verdict === false);
+  if (shut) return said('held', `Another start is open when ${shut.label.toLowerCase()} is ${shut.words}.`);
+  return said('open', 'Another start is open.');
 }

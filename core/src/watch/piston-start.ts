@@ -115,6 +115,10 @@ export class PistonStartMachine extends StartMachine {
     if (!(speed <= r.speedMax_pct)) r.speedMax_pct = speed;
   }
 
+  protected isBlind(values: ArrayLike<number>): boolean {
+    return Number.isNaN(values[this.iSpeed]!);
+  }
+
   protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
     if (this.state === 'aborted') return;
     const speed = values[this.iSpeed]!;
@@ -178,8 +182,7 @@ export class PistonStartMachine extends StartMachine {
     const chargeSettled = this.state === 'charging' || (this.state === 'oil-up' && this.notCharging);
     if (!chargeSettled || this.idle_s < spec.idleFor_s) return;
     this.enter(t_s, 'idle', 'Idle stable');
-    this.call(t_s, 'idle', `Idle stable at ${speed.toFixed(0)} percent`);
-    this.done(t_s);
+    this.done(t_s, `Idle stable at ${speed.toFixed(0)} percent`);
   }
 
   private judge(

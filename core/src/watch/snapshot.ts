@@ -10,6 +10,7 @@ export interface GateSnapshot {
   label: string;
   channel: string;
   words: string;
+  at: 'starter' | 'fuel';
   verdict: Verdict;
   value: number | null;
   /** forecast of when it will hold, null when there is none */
@@ -27,6 +28,8 @@ export interface StartSnapshot {
   starterLeft_s: number;
   starterAllowed_s: number;
   restDue_s: number;
+  /** engagements before the long rest */
+  triesLeft: number;
   rate_K_s: number;
   speedRate_pct_s: number;
   /** closed-form peak: only while the temperature rises towards it and its readings can be believed */
@@ -89,6 +92,7 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
     starterLeft_s: duty.left_s,
     starterAllowed_s: duty.allowed_s,
     restDue_s: Number.isNaN(t_s) ? 0 : duty.restDue_s(t_s),
+    triesLeft: duty.triesLeft(t_s),
     rate_K_s: turbine?.rate_K_s ?? 0,
     speedRate_pct_s: turbine?.speedRate_pct_s ?? 0,
     peak: turbine && near && rising && machine.doubt === null ? { at_C: turbine.peak_C, in_s: turbine.peakIn_s } : null,
@@ -99,6 +103,7 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
       label: gate.spec.label,
       channel: gate.channel,
       words: gate.words,
+      at: gate.spec.at,
       verdict: gate.verdict,
       value: finite(gate.value),
       in_s: gate.predicted_s(),

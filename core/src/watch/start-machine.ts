@@ -6,6 +6,7 @@ import { Gate } from './gate.ts';
 import { GAP_S, type Guard } from './limit-windows.ts';
 import type { StartProfile } from './corridor.ts';
 import type { Milestone } from './milestone.ts';
+import { HOLE_S, sayUnseen, verdictOf } from './seen.ts';
 import { StarterDuty } from './starter-duty.ts';
 
 const WARN_BEFORE_DUTY_S = 5;
@@ -115,6 +116,7 @@ export abstract class StartMachine {
     const amps = values[this.iStarter]!;
     if (this.electric && !(amps <= this.record.starterMax_A)) this.record.starterMax_A = amps;
     this.sample(t_s, dt_s, values);
+    if (this.starting) this.countUnseen(dt_s, values);
     // what lasts is what was seen to last: a hole in the data proves nothing
     this.follow(t_s, dt_s > GAP_S ? 0 : dt_s, values, starterOn);
     if (this.starting && t_s >= this.lookAgain_s) {
@@ -122,6 +124,15 @@ export abstract class StartMachine {
       this.callDeadlines(t_s);
     }
   }
+
+  private countUnseen(dt_s: number, values: ArrayLike<number>): void {
+    const r = this.record;
+    if (dt_s > HOLE_S || this.isBlind(values)) r.unseen_s += dt_s;
+    if (this.doubt !== null) r.doubted_s += dt_s;
+  }
+
+  /** A reading that this start is judged by is lost in this frame. */
+  protected abstract isBlind(values: ArrayLike<number>): boolean;
 
   /** Readings that can end the present phase when they leave these ranges. */
   guards(): Guard[] {
@@ -243,11 +254,19 @@ export abstract class StartMachine {
     this.emit({ kind: 'cue', t_s, code, severity, text, say });
   }
 
-  protected done(t_s: number): void {
+  /** The start has reached its idle. @param known what is said of it when all of it was seen */
+  protected done(t_s: number, known: string): void {
+    const verdict = verdictOf(this.record);
+    if (verdict === 'good') this.call(t_s, 'idle', known);
+    else {
+      const text = `Idle stable, but ${sayUnseen(this.record)}: whether a limit was passed is unknown. Look at the cockpit's own record`;
+      this.cue(t_s, 'start-unseen', 'caution', text, 'Idle stable. Part of the start was not seen.');
+    }
     this.emit({
       kind: 'start-done',
       t_s,
       watch: this.spec.id,
+      verdict,
       record: { ...this.record },
       profile: this.profile(),
     });

@@ -33,6 +33,13 @@ export class StarterDuty {
     return Math.max(0, this.spec.rest_s[this.engagement]! - (t_s - this.offSince_s));
   }
 
+  /** Engagements that are left before the longest rest; after that rest all of them. */
+  triesLeft(t_s: number): number {
+    const { rest_s, on_s } = this.spec;
+    const rested = t_s - this.offSince_s >= rest_s[rest_s.length - 1]!;
+    return rested ? on_s.length : on_s.length - 1 - this.engagement;
+  }
+
   /** One frame. @returns rest that was still due when the starter was engaged with this frame, 0 otherwise */
   step(t_s: number, dt_s: number, on: boolean): number {
     if (!on) {

@@ -140,6 +140,10 @@ export class TurbineStartMachine extends StartMachine {
     }
   }
 
+  protected isBlind(values: ArrayLike<number>): boolean {
+    return Number.isNaN(values[this.i.temperature]!) || Number.isNaN(values[this.i.speed]!);
+  }
+
   /** Fuel that was given up as unlit, and burns after all. */
   private lateLight(t_s: number, values: ArrayLike<number>): void {
     const r = this.record;
@@ -245,8 +249,7 @@ export class TurbineStartMachine extends StartMachine {
     if (!inside) r.idleAt_s = NaN;
     if (this.idle_s < idleFor_s) return;
     this.enter(t_s, 'idle', 'Idle stable');
-    this.call(t_s, 'idle', `Idle stable. Peak ${r.peak_C.toFixed(0)}`);
-    this.done(t_s);
+    this.done(t_s, Number.isNaN(r.peak_C) ? 'Idle stable' : `Idle stable. Peak ${r.peak_C.toFixed(0)}`);
   }
 
   private judge(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {

@@ -6,9 +6,9 @@ import { flyPreset, journalOf, skerry } from '../skerry.ts';
 test('the same seed flies the same run to the last byte, another seed another', () => {
   const a = flyPreset('mild', null, 5);
   const b = flyPreset('mild', null, 5);
-  expect(b.written).toEqual(a.written);
+  expect(b.entries).toEqual(a.entries);
   expect(b.trace).toEqual(a.trace);
-  expect(flyPreset('mild', null, 6).written).not.toEqual(a.written);
+  expect(flyPreset('mild', null, 6).entries).not.toEqual(a.entries);
 });
 
 /** conditions under which the engine starts, and a check of the run-up finds what is wrong */
@@ -19,7 +19,7 @@ test('every stand-in condition ends by itself: ready when it is good, aborted wi
     const run = flyPreset(preset.id);
     const good = preset.faults.length === 0 && preset.id !== 'weak-battery';
     expect(run.outcome, preset.id).toBe(good ? 'ready' : 'aborted');
-    const state = reduceRun(journalOf(run.written));
+    const state = reduceRun(run.entries);
     expect(
       workingList(skerry, state)
         .filter((i) => itemState(state, i.id).status === 'todo')
@@ -40,14 +40,14 @@ test.each([
 ])('%s ends %s: a no-go holds the departure, a caution is taken along', (preset, outcome, item, cause) => {
   const run = flyPreset(preset);
   expect(run.outcome).toBe(outcome);
-  const state = reduceRun(journalOf(run.written));
+  const state = reduceRun(run.entries);
   expect(itemState(state, item).status).toBe('fault');
-  expect(run.written.flatMap((w) => (w.payload.kind === 'measured' ? [w.payload.cause] : []))).toContain(cause);
+  expect(run.entries.flatMap((e) => (e.kind === 'measured' ? [e.cause] : []))).toContain(cause);
 });
 
 test('a switch that does not follow is recorded as a fault, and the pilot goes on', () => {
   const run = flyPreset('hung-start');
-  const faults = run.written.flatMap((w) => (w.payload.kind === 'item-fault' ? [w.payload.item] : []));
+  const faults = run.entries.flatMap((e) => (e.kind === 'item-fault' ? [e.item] : []));
   expect(faults).toContain('hung-motor'); // the starter that dropped out cannot motor
 });
 
@@ -61,8 +61,8 @@ test('a no-go before the start is not flown past', () => {
     limit_s: 200,
   });
   expect(run.outcome).toBe('given-up');
-  expect(run.written.some((w) => w.payload.kind === 'item-fault' && w.payload.item === 'bus-volts')).toBe(true);
-  expect(run.written.some((w) => w.payload.kind === 'start-state')).toBe(false);
+  expect(run.entries.some((e) => e.kind === 'item-fault' && e.item === 'bus-volts')).toBe(true);
+  expect(run.entries.some((e) => e.kind === 'start-state')).toBe(false);
 });
 
 test('the trace is what a unit sends: every value on the step of its channel', () => {

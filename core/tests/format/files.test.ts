@@ -8,14 +8,14 @@ describe('run bundle', () => {
   const text = writeBundle(
     { id: RUN_ID, tail: 'QV-SKY', pilot: 'M. Aske', openedAt: '2026-11-25T08:00:00.000Z' },
     skerry,
-    journalOf(flown.written),
+    flown.entries,
     flown.trace,
   );
 
   test('verifies as it was written, with or without a line end', () => {
     expect(verifyBundle(text)).toMatchObject({
       ok: true,
-      entries: flown.written.length,
+      entries: flown.entries.length,
       frames: flown.trace.t_s.length,
       outcome: 'aborted',
     });

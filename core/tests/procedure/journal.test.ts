@@ -38,8 +38,8 @@ const frame = (values: Record<string, number>): Float64Array => {
   return out;
 };
 
-const flown = journalOf(flyPreset('mild').written);
-const aborted = journalOf(flyPreset('hot-start').written);
+const flown = flyPreset('mild').entries;
+const aborted = flyPreset('hot-start').entries;
 
 describe('the journal', () => {
   test('reading an entry back gives the same entry, and nonsense is refused', () => {

@@ -157,10 +157,10 @@ describe('a whole file', () => {
     scan.reader.push(bytes(text));
     const found = scan.finish();
     expect(found.rows).toBe(flown.trace.t_s.length);
-    const live = flown.written.find((w) => w.payload.kind === 'abort')!;
+    const live = flown.entries.find((e) => e.kind === 'abort')!;
     const abort = found.events.find((e) => e.kind === 'abort')!;
     expect(abort).toMatchObject({ reason: 'hung' });
-    expect(abort.t_s + flown.trace.t_s[0]!).toBeCloseTo(live.t_s, 1);
+    expect(abort.t_s + flown.trace.t_s[0]!).toBeCloseTo(live.t, 1);
     expect(found.overview.speed.filter((v) => v !== null && v > 20).length).toBeGreaterThan(3);
   });
 

@@ -32,7 +32,7 @@ interface Day {
 
 interface Flown {
   run: PracticeRun;
-  entries: Entry[];
+  entries: readonly Entry[];
   found: Record<string, MeasuredEntry>;
 }
 
@@ -58,7 +58,7 @@ function flyThrough(id: string, { faults = [], heavier_kg = 0, oat_C = MILD_C, s
     through: 'shut-down',
     limit_s: 2500,
   });
-  const entries = journalOf(run.written);
+  const entries = run.entries;
   const found: Flown['found'] = {};
   for (const e of entries) if (e.kind === 'measured') found[e.item] = e;
   return { run, entries, found };
@@ -210,7 +210,13 @@ describe('ratings of a flight', () => {
     const trainer = typeOf('T2');
     const map = trainer.channels.findIndex((c) => c.id === 'manifold.pressure');
     const ledger = new RatingBooks(trainer, [24, 26]);
+    const rpm = trainer.channels.findIndex((c) => c.id === 'engine.rpm');
     const values = new Float64Array(trainer.channels.length);
+    // an engine at rest shows the pressure of the air: that is no use of power
+    values[map] = 29;
+    ledger.step(-1, values);
+    expect(ledger.now()[0]).toMatchObject({ inUse: false, uses: 0 });
+    values[rpm] = 100;
     for (let t = 0; t <= 310; t++) {
       values[map] = t < 5 ? 20 : 25;
       ledger.step(t, values);

@@ -19,8 +19,8 @@ describe('a good start on a mild day', () => {
       limit_s: 1200,
     });
     expect(run.outcome).toBe('ready');
-    const raised = run.written.filter((w) => w.payload.kind === 'cue' && w.payload.severity !== 'call');
-    expect(raised.map((w) => w.payload)).toEqual([]);
+    const raised = run.entries.filter((e) => e.kind === 'cue' && e.severity !== 'call');
+    expect(raised).toEqual([]);
     expect(run.starts.map((s) => s.good)).toEqual(type.startWatches.map(() => true));
     expect(new Set(run.starts.map((s) => s.watch))).toEqual(new Set(type.startWatches.map((w) => w.id)));
   });
@@ -216,9 +216,9 @@ describe('twins', () => {
       corridors: {},
       seed: 3,
     });
-    const abort = run.written.find((w) => w.payload.kind === 'abort')!.payload;
+    const abort = run.entries.find((e) => e.kind === 'abort')!;
     expect(abort).toMatchObject({ watch: 'engine-2-start', reason: 'hot' });
-    const done = run.written.flatMap(({ payload: p }) => (p.kind === 'item-done' && p.item.startsWith('hot-') ? [p.item] : [])); // prettier-ignore
+    const done = run.entries.flatMap((p) => (p.kind === 'item-done' && p.item.startsWith('hot-') ? [p.item] : [])); // prettier-ignore
     expect(done.length).toBeGreaterThan(2);
     expect(done.every((id) => id.startsWith('hot-2-'))).toBe(true);
   });

@@ -143,6 +143,7 @@ describe('another try after a start that was stopped', () => {
     starterLeft_s: 45,
     starterAllowed_s: 45,
     restDue_s: 62.3,
+    triesLeft: 2,
     rate_K_s: 0,
     speedRate_pct_s: 0,
     peak: null,
@@ -169,26 +170,26 @@ describe('another try after a start that was stopped', () => {
   });
 
   test('waits for the starter, then is open', () => {
-    expect(nextTry(plan('hung'), start(), [])).toMatchObject({ verdict: 'after-rest', rest_s: 62.3 });
-    expect(nextTry(plan('hung'), start({ restDue_s: 0 }), []).verdict).toBe('open');
+    expect(nextTry(plan('hung'), start(), [], true)).toMatchObject({ verdict: 'held', rest_s: 62.3 });
+    expect(nextTry(plan('hung'), start({ restDue_s: 0 }), [], true).verdict).toBe('open');
   });
 
   test('waits for an engineer where the reason, or a limit that was passed, calls for one', () => {
-    expect(nextTry(plan('hot'), start(), []).verdict).toBe('after-inspection');
-    expect(nextTry(plan('hung'), start(), [passed({})])).toMatchObject({
+    expect(nextTry(plan('hot'), start(), [], true).verdict).toBe('after-inspection');
+    expect(nextTry(plan('hung'), start(), [passed({})], true)).toMatchObject({
       verdict: 'after-inspection',
       words: expect.stringContaining('limit was passed') as string,
     });
-    expect(nextTry(plan('hung'), start(), [passed({ expired: false })]).verdict).toBe('after-rest');
-    expect(nextTry(plan('hung'), start(), [passed({ severity: 'note' })]).verdict).toBe('after-rest');
+    expect(nextTry(plan('hung'), start(), [passed({ expired: false })], true).verdict).toBe('held');
+    expect(nextTry(plan('hung'), start(), [passed({ severity: 'note' })], true).verdict).toBe('held');
   });
 
   test('names the gate that is still shut, and is unknown where nothing was sensed', () => {
     const gates = [
-      { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', verdict: false as const, value: 240, in_s: null },
+      { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', at: 'starter' as const, verdict: false as const, value: 240, in_s: null },
     ]; // prettier-ignore
-    expect(nextTry(plan('hung'), start({ gates }), []).words).toContain('residual temperature at most 190 °C');
-    expect(nextTry(plan('hung'), null, []).verdict).toBe('unknown');
-    expect(nextTry({ ...plan('pilot'), another: undefined }, start(), []).verdict).toBe('unknown');
+    expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain('residual temperature is at most 190 °C');
+    expect(nextTry(plan('hung'), null, [], true).verdict).toBe('by-eye');
+    expect(nextTry({ ...plan('pilot'), another: undefined }, start(), [], true).verdict).toBe('unknown');
   });
 });

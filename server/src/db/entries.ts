@@ -15,6 +15,15 @@ export async function listEntries(tx: Tx, run: RunKey): Promise<Entry[]> {
   return rows.map((r) => parseEntry(r.entry));
 }
 
+/** Number of the last entry of a run that is stored, 0 for none. */
+export async function lastSeq(tx: Tx, run: RunKey): Promise<number> {
+  const { rows } = await tx.query<{ seq: number | null }>(
+    'SELECT max(seq) AS seq FROM run_entry WHERE operator_id = $1 AND run_id = $2 AND run_month = $3',
+    [tx.operatorId, run.runId, run.runMonth],
+  );
+  return rows[0]!.seq ?? 0;
+}
+
 /** Adds entries that were chained already; the caller holds the order. */
 export async function insertEntries(tx: Tx, runMonth: string, entries: readonly Entry[]): Promise<void> {
   await tx.query(

@@ -96,6 +96,11 @@ export async function insertRun(tx: Tx, run: NewRun): Promise<void> {
   }
 }
 
+/** Lets one after the other work on a run: the next one waits for the end of this transaction. */
+export async function lockRun(tx: Tx, runId: string): Promise<void> {
+  await tx.query('SELECT FROM run WHERE operator_id = $1 AND run_id = $2 FOR UPDATE', [tx.operatorId, runId]);
+}
+
 export async function closeRun(tx: Tx, runId: string, closedAt: Date, outcome: string): Promise<void> {
   await tx.query('UPDATE run SET closed_at = $3, outcome = $4 WHERE operator_id = $1 AND run_id = $2', [
     tx.operatorId,

@@ -39,32 +39,11 @@ export async function getTrace(
   return { channels: ids, t_s: all.t_s.subarray(a, b), columns: all.columns.map((c) => c.subarray(a, b)) };
 }
 
-/**
- * Replaces the small chunks before `before_t` by one of at most `frames`: what was stored stays stored, in fewer rows.
- */
-export async function compactChunks(
-  tx: Tx,
-  run: RunKey,
-  channels: readonly Channel[],
-  from_t: number,
-  before_t: number,
-): Promise<void> {
-  const { rows } = await tx.query<{ data: Buffer }>(
-    `WITH gone AS (
-       DELETE FROM trace_chunk
-       WHERE operator_id = $1 AND run_id = $2 AND run_month = $3 AND first_t >= $4 AND last_t < $5
-       RETURNING first_t, data)
-     SELECT data FROM gone ORDER BY first_t`,
-    [tx.operatorId, run.runId, run.runMonth, from_t, before_t],
+/** Run clock of the last frame of a run that is stored, -Infinity for none. */
+export async function lastStored_s(tx: Tx, run: RunKey): Promise<number> {
+  const { rows } = await tx.query<{ last_t: number | null }>(
+    'SELECT max(last_t) AS last_t FROM trace_chunk WHERE operator_id = $1 AND run_id = $2 AND run_month = $3',
+    [tx.operatorId, run.runId, run.runMonth],
   );
-  const ids = channels.map((c) => c.id);
-  await insertChunk(
-    tx,
-    run,
-    joinTraces(
-      rows.map((r) => decodeChunk(r.data, ids)),
-      ids,
-    ),
-    channels,
-  );
+  return rows[0]!.last_t ?? -Infinity;
 }

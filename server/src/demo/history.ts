@@ -1,21 +1,18 @@
+import { createHash } from 'node:crypto';
 import { isPiston, type WatchedType } from '@rouse/core/aircraft';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
-import { flyPractice, type PracticeRun } from '@rouse/core/drill';
-import { featuresOf } from '@rouse/core/health';
-import { type BriefRecord, chainEntries, chartLimitsOf, pastWaitsOf, reduceRun } from '@rouse/core/procedure';
-import { RatingBooks } from '@rouse/core/ratings';
-import { bookingOf } from '@rouse/core/shutdown';
+import { flyPractice, type PracticeRecord, type PracticeRun } from '@rouse/core/drill';
+import { type BriefRecord, pastWaitsOf } from '@rouse/core/procedure';
 import { type Conditions, NormalSource, type PistonConditions } from '@rouse/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { insertBooking } from '../db/bookings.ts';
-import { insertCheck } from '../db/checks.ts';
 import { insertEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import { closeRun, insertRun, monthOf } from '../db/runs.ts';
 import { insertChunk } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
-import { replayRatings } from '../live/recovery.ts';
+import { storeConsequences } from '../outbox/consequences.ts';
 import { DEMO, PADS } from './identity.ts';
 
 const DAY_MS = 86_400_000;
@@ -128,21 +125,38 @@ export async function loadHistory(tx: Tx, type: WatchedType, of: PastOf, now: Da
       : { ...conditions, mass_kg: brief.expected.mass ?? type.loading.mtow_kg };
     // the last of them are flown to the end: a habit of hovers, assurance and run-downs begins with these
     const through = i >= (1 - FLOWN_THROUGH) * starts ? ('shut-down' as const) : undefined;
-    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief, through, limit_s: 2000 }); // prettier-ignore
-    await store(tx, type, of, openedAt, words, run);
+    const record = recordOf(of, openedAt, words);
+    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, brief, through, limit_s: 2000, record }); // prettier-ignore
+    await store(tx, type, of, openedAt, words, record.run, run);
   }
+}
+
+/** How a flown run is written as one that was live on that day. */
+function recordOf({ tail, pad }: PastOf, openedAt: Date, conditions: string): PracticeRecord {
+  return {
+    run: uuidv7({ msecs: openedAt.getTime() }),
+    tail,
+    pad,
+    conditions,
+    by: DEMO.personId,
+    stamp: (t_s) => {
+      const at_ms = openedAt.getTime() + t_s * 1000;
+      return { id: uuidv7({ msecs: at_ms }), at_ms };
+    },
+    digest: (bytes) => createHash('sha256').update(bytes).digest('hex'),
+  };
 }
 
 async function store(
   tx: Tx,
   type: WatchedType,
-  { aircraftId, tail, pad }: PastOf,
+  { aircraftId }: PastOf,
   openedAt: Date,
-  words: string,
-  flown: PracticeRun,
+  conditions: string,
+  runId: string,
+  { entries, trace, starts, booking, outcome }: PracticeRun,
 ): Promise<void> {
-  const runId = uuidv7({ msecs: openedAt.getTime() });
-  const key = { runId, runMonth: monthOf(openedAt) };
+  const run = { runId, aircraftId, runMonth: monthOf(openedAt) };
   await insertRun(tx, {
     runId,
     aircraftId,
@@ -151,41 +165,15 @@ async function store(
     openedBy: DEMO.personId,
     openedAt,
     source: 'simulated',
-    conditions: words,
+    conditions,
   });
-  const entries = chainEntries(
-    runId,
-    undefined,
-    flown.written.map(({ t_s, by, payload }) => {
-      const at_ms = openedAt.getTime() + t_s * 1000;
-      const named = payload.kind === 'run-opened' ? { ...payload, tail, pad, conditions: words } : payload;
-      return { id: uuidv7({ msecs: at_ms }), at_ms, t_s, by: by === 'pilot' ? DEMO.personId : by, payload: named };
-    }),
-  );
-  await insertEntries(tx, key.runMonth, entries);
-  await insertChunk(tx, key, flown.trace, type.channels);
-  for (const entry of entries)
-    if (entry.kind === 'measured') await insertCheck(tx, aircraftId, new Date(entry.at), entry);
-  await insertWaits(
-    tx,
-    { runId, aircraftId },
-    openedAt,
-    pastWaitsOf(type, entries, flown.trace, reduceRun(entries).brief?.oat_C ?? null),
-  );
-  for (const start of flown.starts) {
-    await putFeature(tx, {
-      runId,
-      aircraftId,
-      watch: start.watch,
-      attempt: start.record.attempt,
-      at: openedAt,
-      good: start.good,
-      features: featuresOf(start.record),
-      profile: start.profile,
-    });
-  }
-  const ratings = new RatingBooks(type, chartLimitsOf(type, reduceRun(entries)));
-  replayRatings(ratings, flown.trace);
-  await insertBooking(tx, { runId, aircraftId }, openedAt, bookingOf(type, entries, ratings.now()));
-  await closeRun(tx, runId, new Date(openedAt.getTime() + 1000 * (flown.written.at(-1)?.t_s ?? 0)), flown.outcome);
+  await insertEntries(tx, run.runMonth, entries);
+  await insertChunk(tx, run, trace, type.channels);
+  await storeConsequences(tx, type, aircraftId, entries);
+  const briefed = entries.find((e) => e.kind === 'briefed');
+  await insertWaits(tx, run, openedAt, pastWaitsOf(type, entries, trace, briefed?.brief.oat_C ?? null));
+  for (const { watch, attempt, good, features, profile } of starts)
+    await putFeature(tx, { runId, aircraftId, watch, attempt, at: openedAt, good, features, profile });
+  await insertBooking(tx, run, openedAt, booking);
+  await closeRun(tx, runId, new Date(entries[entries.length - 1]!.at), outcome);
 }

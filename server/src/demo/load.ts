@@ -7,48 +7,59 @@ import { asOperator, type Tx } from '../db/pool.ts';
 import { loadHistory } from './history.ts';
 import { DEMO, FLEET, PADS, PASTS } from './identity.ts';
 
+export interface DemoOptions {
+  /** a connection that may write the operator itself */
+  owner: pg.Pool;
+  pool: pg.Pool;
+  /** every version of every type; the newest version of each is the one that flies */
+  types: () => readonly TypeFile[];
+  typesStamp: string;
+  now: Date;
+  /** how many earlier starts the aircraft has */
+  demoStarts: number;
+  say: (message: string) => void;
+}
+
 /**
  * Loads what the demo needs and is not there yet: operator, pilot, places, types, aircraft, device, and a year of earlier
- * starts of the tail that is wired to the stand-in.
- * @param owner a connection that may write the operator itself
- * @param types every version of every type; the newest version of each is the one that flies
- * @param starts how many earlier starts the aircraft has
+ * starts.
  * @throws Error when a type version that has flown was changed without a new version number
  */
-export async function loadDemo(
-  owner: pg.Pool,
-  pool: pg.Pool,
-  types: readonly TypeFile[],
-  now: Date,
-  starts: number,
-  say: (message: string) => void,
-): Promise<void> {
+export async function loadDemo({ owner, pool, types, typesStamp, now, demoStarts, say }: DemoOptions): Promise<void> {
   await owner.query('INSERT INTO operator (operator_id, name, place) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
     DEMO.operatorId,
     DEMO.operator,
     DEMO.place,
   ]);
-  await reshapeTypes(owner, types);
-  await asOperator(pool, DEMO.operatorId, (tx) => loadFleet(tx, types));
-  const loaded = await asOperator(pool, DEMO.operatorId, (tx) => isLoaded(tx, 'history'));
-  if (loaded || starts === 0) return;
+  const inDemo = <T>(work: (tx: Tx) => Promise<T>): Promise<T> => asOperator(pool, DEMO.operatorId, work);
+  const fleetLoad = `fleet ${typesStamp}`;
+  if (!(await inDemo((tx) => isLoaded(tx, fleetLoad)))) {
+    await reshapeTypes(owner, types());
+    await inDemo((tx) => loadFleet(tx, types()));
+    await inDemo((tx) => markLoaded(tx, fleetLoad, now));
+  }
+  if (demoStarts === 0 || (await inDemo((tx) => isLoaded(tx, 'history')))) return;
   say(
-    `demo: flying ${starts} earlier starts of ${DEMO.tail}, and some of others, on the simulator, once; this takes under a minute`,
+    `demo: flying ${demoStarts} earlier starts of ${DEMO.tail}, and some of others, on the simulator, once; this takes under a minute`,
   );
   const since = performance.now();
-  await asOperator(pool, DEMO.operatorId, async (tx) => {
+  await inDemo(async (tx) => {
     for (const { tail, share } of PASTS) {
       const aircraft = FLEET.find((a) => a.tail === tail)!;
-      const type = needWatched(newestOf(types, aircraft.typeId)!);
-      await loadHistory(tx, type, aircraft, now, Math.floor(share * starts));
+      const type = needWatched(newestOf(types(), aircraft.typeId)!);
+      await loadHistory(tx, type, aircraft, now, Math.floor(share * demoStarts));
     }
-    await tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, $3)', [
-      DEMO.operatorId,
-      'history',
-      now,
-    ]);
+    await markLoaded(tx, 'history', now);
   });
   say(`demo: flown and stored in ${((performance.now() - since) / 1000).toFixed(1)} s`);
+}
+
+async function markLoaded(tx: Tx, name: string, now: Date): Promise<void> {
+  await tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
+    tx.operatorId,
+    name,
+    now,
+  ]);
 }
 
 /** The version of a type that flies. */

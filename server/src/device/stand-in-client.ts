@@ -8,9 +8,12 @@ const ANSWER_WITHIN_MS = 2000;
 /** Moves the cockpit of the stand-in through its control port, one short connection a command. */
 export class StandInClient {
   private readonly port: number;
+  private readonly token: string;
 
-  constructor(port: number) {
+  /** @param control where it listens, and the word that it wants to hear */
+  constructor({ port, token }: { port: number; token: string }) {
     this.port = port;
+    this.token = token;
   }
 
   /** @throws Refusal no-stand-in when nothing answers; bad-request when the stand-in will not have it */
@@ -27,7 +30,7 @@ export class StandInClient {
       const socket = net.connect({ host: '127.0.0.1', port: this.port, noDelay: true });
       socket.setTimeout(ANSWER_WITHIN_MS, () => socket.destroy(new Error('no answer')));
       socket.on('error', reject);
-      socket.on('connect', () => socket.write(`${JSON.stringify(command)}\n`));
+      socket.on('connect', () => socket.write(`${JSON.stringify({ token: this.token, ...command })}\n`));
       readLines(socket, (line) => {
         resolve(JSON.parse(line) as StandInAnswer);
         socket.end();

@@ -1,55 +1,78 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type LiveMessage, type Pace, packFrame, type SourceState } from '@rouse/core/contract';
 import { DeviceReader, LineQuality } from '@rouse/core/format';
-import { featuresOf } from '@rouse/core/health';
-import { type BriefRecord, entriesOfRating, type Entry, pastWaitsOf, type Payload } from '@rouse/core/procedure';
-import type { RatingEvent } from '@rouse/core/ratings';
-import { bookingOf } from '@rouse/core/shutdown';
-import { snapshotOf, SOURCE_LOST_AFTER_S, type WatchEvent } from '@rouse/core/watch';
+import { usualFigures } from '@rouse/core/health';
+import type { BriefRecord } from '@rouse/core/procedure';
+import { CORRIDOR_STARTS, createSession, pastOfTail, type RunSession, type TailPast } from '@rouse/core/session';
+import type { LearnedStart } from '@rouse/core/watch';
+import type pg from 'pg';
+import type { Logger } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
-import type { AircraftRow } from '../db/aircraft.ts';
-import { insertBooking } from '../db/bookings.ts';
-import { listEntries } from '../db/entries.ts';
-import { type NewFeature, putFeature } from '../db/features.ts';
+import type { Clock } from '../clock.ts';
+import { type AircraftRow, getType } from '../db/aircraft.ts';
+import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
+import { insertEntries, listEntries } from '../db/entries.ts';
+import { listGoodStarts } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
-import { insertWaits } from '../db/waits.ts';
-import type { Journal } from './journal.ts';
-import { assembleRun, type LiveDeps, type OpenRun, type Past, pastOf, ratingBooksOf } from './open-run.ts';
-import { isBooked, isWritten, replayRatings } from './recovery.ts';
+import { listWaits } from '../db/waits.ts';
+import { Refusal } from '../errors.ts';
+import type { Outbox } from '../outbox/outbox.ts';
+import { OpenRun, type RunRecord } from './open-run.ts';
+import type { Pages } from './pages.ts';
+import { RunClock, type RunZeros } from './run-clock.ts';
 import { UnitClock } from './unit-clock.ts';
 
-const OBSERVE_EVERY_FRAMES = 5;
 const STATUS_EVERY_MS = 100;
+/** earlier waits that a run is forecast by */
+export const PAST_WAITS = 200;
+/** ids of closed runs that are remembered, to refuse one that is sent again into another run */
+const MOST_IDS = 5000;
+
+export interface LiveDeps {
+  pool: pg.Pool;
+  operatorId: string;
+  clock: Clock;
+  zeros: RunZeros;
+  log: Logger;
+  pages: Pages;
+  outbox: Outbox;
+  /** how long the database has been away, s */
+  away_s: () => number;
+}
+
+/** A run that cannot be taken up: it holds its aircraft until somebody has looked. */
+export interface SetAsideRun {
+  runId: string;
+  reason: string;
+}
+
 /**
- * One aircraft with its line of data: the watcher of record. Frames are stored, watched and passed on in the order in
- * which they come; the open run survives the program, because it is rebuilt from journal and trace.
+ * One aircraft with its line of data: the watcher of record. Frames are watched, passed on and kept in the order in
+ * which they come; an open run survives the program, because it is rebuilt from journal and trace.
  */
 export class LiveAircraft {
   readonly aircraft: AircraftRow;
+  /** the version that flies now; an open run keeps the one that it was opened with */
   readonly type: TypeFile;
   connected = false;
   /** a device line is laid to it */
   wired = false;
+  setAside: SetAsideRun | null = null;
   private readonly deps: LiveDeps;
-  private readonly reader: DeviceReader;
+  private reader: DeviceReader;
   private readonly quality = new LineQuality();
-  private readonly frame: Float64Array;
+  private frame: Float64Array;
   private open: OpenRun | null = null;
-  private latestAt_ms = NaN;
-  private lastT_s = -Infinity;
-  private readonly unitClock = new UnitClock();
+  /** closed, and on its way into the database */
+  private closing: OpenRun | null = null;
+  private heardAt_ms = -Infinity;
+  private unitClock = new UnitClock();
   /** how many times faster than life the stand-in of this aircraft lives */
   pace: Pace = 1;
-  private frames = 0;
   private badLines = 0;
-  private readonly events: WatchEvent[] = [];
-  private readonly ratingEvents: RatingEvent[] = [];
-  private readonly listeners = {
-    watched: (event: WatchEvent): void => void this.events.push(event),
-    rated: (event: RatingEvent): void => void this.ratingEvents.push(event),
-  };
+  private readonly usedIds = new Map<string, string>();
   private readonly timer: NodeJS.Timeout;
 
   constructor(deps: LiveDeps, aircraft: AircraftRow, type: TypeFile) {
@@ -65,52 +88,66 @@ export class LiveAircraft {
     return this.open?.row.runId ?? null;
   }
 
+  get openType(): TypeFile | null {
+    return this.open?.type ?? null;
+  }
+
   /** Whether the open run lives on a simulated aircraft. */
   get simulated(): boolean {
     return this.open?.row.source === 'stand-in';
   }
 
-  /** The open run that has this id. */
-  runOf(runId: string): { journal: Journal } | null {
-    return this.open?.row.runId === runId ? this.open : null;
+  /** The run that has this id, while it is open or on its way into the database. */
+  runOf(runId: string): OpenRun | null {
+    if (this.open?.row.runId === runId) return this.open;
+    return this.closing?.row.runId === runId ? this.closing : null;
   }
 
-  /** The last frame while it is fresh, null when there is no data. */
-  freshValues(): Float64Array | null {
-    return this.source() === 'live' && this.open?.row.source !== 'by-hand' ? this.reader.values : null;
-  }
-
+  /** Is there data: judged by the session of the open run, by the last line that was heard where there is none. */
   source(): SourceState {
-    if (this.deps.clock.now() - this.latestAt_ms < 1000 * SOURCE_LOST_AFTER_S) return 'live';
-    return this.connected || !Number.isNaN(this.latestAt_ms) ? 'lost' : 'none';
+    const fresh = this.open
+      ? this.open.session.freshValues(this.open.clock.now_s()) !== null
+      : this.deps.clock.monotonic() - this.heardAt_ms < 1000;
+    if (fresh) return 'live';
+    return this.connected || this.heardAt_ms > -Infinity ? 'lost' : 'none';
   }
 
-  /** Takes up an open run that an earlier process left, replaying its trace through a fresh watch. */
+  /** Takes up an open run that an earlier process left. One that cannot be taken up is set aside, with its reason. */
   async recover(): Promise<void> {
-    const { pool, operatorId } = this.deps;
-    await asOperator(pool, operatorId, async (tx) => {
-      const row = await findOpenRun(tx, this.aircraft.aircraftId);
-      if (!row) return;
-      const entries = await listEntries(tx, row);
-      const trace = await getTrace(tx, row, this.type.channels);
-      const open = this.assemble(row, entries, await this.past(tx, row.openedAt));
-      this.events.length = 0;
-      open.watch?.replay(trace);
-      replayRatings(open.ratings, trace);
-      const unwritten = this.ratingEvents.splice(0).filter((event) => !isBooked(event, entries));
-      this.lastT_s = trace.t_s[trace.t_s.length - 1] ?? -Infinity;
-      // a run that was hurried before goes on from its own clock
-      open.journal.ahead_ms = Math.max(0, (this.lastT_s - open.journal.runClock()) * 1000);
-      const missed = this.events.splice(0).filter((event) => !isWritten(event, entries));
-      this.open = open;
-      this.deps.log.info(
-        { run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.length },
-        'open run taken up',
-      );
-      if (missed.length) this.record(missed);
-      this.ratingEvents.push(...unwritten);
-      this.recordRatings(open);
-    });
+    const { pool, operatorId, log } = this.deps;
+    let row: RunRow | null = null;
+    try {
+      await asOperator(pool, operatorId, async (tx) => {
+        row = await findOpenRun(tx, this.aircraft.aircraftId);
+        if (row) await this.takeUp(tx, row);
+      });
+    } catch (error) {
+      const found = row as RunRow | null;
+      if (!found) throw error;
+      const reason = error instanceof Error ? error.message : String(error);
+      log.error({ err: error, run: found.runId }, 'an open run cannot be taken up and is set aside');
+      this.open = null;
+      this.setAside = { runId: found.runId, reason };
+    }
+  }
+
+  private async takeUp(tx: Tx, row: RunRow): Promise<void> {
+    const { clock, zeros, log } = this.deps;
+    const type = await getType(tx, row.typeId, row.typeVersion);
+    const entries = await listEntries(tx, row);
+    const trace = await getTrace(tx, row, type.channels);
+    const zero_ms = zeros.of(row.runId);
+    const elapsed_s = ((zero_ms === null ? clock.now() : clock.monotonic()) - (zero_ms ?? row.openedAt.getTime())) / 1000;
+    const runClock = new RunClock(clock, Math.max(0, elapsed_s));
+    runClock.notBefore(trace.t_s[trace.t_s.length - 1] ?? 0);
+    runClock.notBefore(entries[entries.length - 1]?.t ?? 0);
+    zeros.put(row.runId, runClock.zero_ms);
+    const open = await this.assemble(tx, row, type, runClock);
+    const missed = open.session.restore(entries, trace);
+    open.takeUp(trace);
+    this.begin(open);
+    log.info({ run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.journal.length }, 'open run taken up'); // prettier-ignore
+    open.carryOut(missed);
   }
 
   /** Opens a run with its brief. @throws Refusal run-is-open */
@@ -120,209 +157,182 @@ export class LiveAircraft {
     source: 'stand-in' | 'device' | 'by-hand',
     brief: BriefRecord,
   ): Promise<string> {
-    const { pool, operatorId, clock } = this.deps;
+    const { pool, operatorId, clock, zeros } = this.deps;
+    if (this.setAside)
+      throw new Refusal('run-is-open', `${this.aircraft.tail} has a run that was set aside: ${this.setAside.reason}`, {
+        run: this.setAside.runId,
+      });
     const runId = uuidv7();
-    const { row, past } = await asOperator(pool, operatorId, async (tx) => {
+    const { type } = this;
+    const open = await asOperator(pool, operatorId, async (tx) => {
+      const openedAt = new Date(clock.now());
       await insertRun(tx, {
         runId,
         aircraftId: this.aircraft.aircraftId,
-        typeId: this.type.id,
-        typeVersion: this.type.version,
+        typeId: type.id,
+        typeVersion: type.version,
         openedBy: by,
-        openedAt: new Date(clock.now()),
+        openedAt,
         source,
         conditions,
       });
-      const opened = await findOpenRun(tx, this.aircraft.aircraftId);
-      return { row: opened!, past: await this.past(tx, new Date(clock.now())) };
+      const row = (await findOpenRun(tx, this.aircraft.aircraftId))!;
+      const assembled = await this.assemble(tx, row, type, new RunClock(clock));
+      const { tail, pad } = this.aircraft;
+      const opened = { tail, type: type.id, typeVersion: type.version, source, pad, conditions };
+      const { journal } = assembled.session.open(by, opened, brief);
+      await insertEntries(tx, row.runMonth, journal);
+      return assembled;
     });
-    const open = this.assemble(row, [], past);
-    this.lastT_s = -Infinity;
-    this.pace = 1;
-    await open.journal.append([
-      {
-        by,
-        t_s: 0,
-        payload: {
-          kind: 'run-opened',
-          tail: this.aircraft.tail,
-          type: this.type.id,
-          typeVersion: this.type.version,
-          source,
-          pad: this.aircraft.pad,
-          conditions,
-        },
-      },
-      { by, t_s: 0, payload: { kind: 'briefed', brief } },
-    ]);
-    // the ledger of a piston takes its limits from the chart of the day
-    open.ratings = ratingBooksOf(this.type, open.journal.state, this.listeners);
-    this.open = open;
+    zeros.put(runId, open.clock.zero_ms);
+    this.begin(open);
     return runId;
   }
 
-  /** One line of the unit. A line that cannot be read is counted and changes nothing. */
+  /** One line of the unit. A line that cannot be read, or comes from before the last one, is a line lost. */
   line(text: string): void {
-    const now = this.deps.clock.now();
-    const found = this.reader.read(text, now / 1000);
-    this.quality.line(now / 1000, found === 'frame' || found === 'part');
+    const { clock, log } = this.deps;
+    const now_ms = clock.monotonic();
+    const found = this.reader.read(text, now_ms / 1000);
+    this.quality.line(now_ms / 1000, found === 'frame' || found === 'part');
     if (found === 'part') return;
     if (found !== 'frame') {
       this.badLines++;
       if (this.badLines % 100 === 1)
-        this.deps.log.warn({ fault: found, badLines: this.badLines, line: text.slice(0, 120) }, 'unreadable line');
+        log.warn({ fault: found, badLines: this.badLines, line: text.slice(0, 120) }, 'unreadable line');
       return;
     }
-    this.quality.frame(now / 1000);
-    this.latestAt_ms = now;
-    const at_ms = this.unitClock.at(this.reader.t_s, now + (this.open?.journal.ahead_ms ?? 0), this.pace > 1);
-    const open = this.open;
+    const { open } = this;
+    const at_ms = this.unitClock.at(this.reader.t_s, now_ms + (open?.clock.ahead_ms ?? 0), this.pace > 1);
     // a run by hand takes nothing from the line
-    if (!open || open.row.source === 'by-hand') return;
-    if (this.pace > 1) open.journal.ahead_ms = Math.max(open.journal.ahead_ms, at_ms - now);
-    const t_s = Math.round(at_ms - open.row.openedAt.getTime()) / 1000;
-    if (t_s <= this.lastT_s || t_s < 0) return;
-    this.lastT_s = t_s;
+    if (!open || open.row.source === 'by-hand') {
+      this.heard(now_ms);
+      return;
+    }
+    if (this.pace > 1) open.clock.ahead_ms = Math.max(open.clock.ahead_ms, at_ms - now_ms);
+    const t_s = Math.round(at_ms - open.clock.zero_ms) / 1000;
     const { values } = this.reader;
-    open.store.push(t_s, values);
-    open.watch?.step(t_s, values);
-    open.ratings.step(t_s, values);
+    if (!open.frame(t_s, values)) {
+      this.quality.refused(now_ms / 1000);
+      return;
+    }
+    this.heard(now_ms);
     packFrame(this.frame, t_s, this.reader.t_s, values);
     this.deps.pages.sendFrame(open.row.runId, this.frame);
-    if (this.events.length) this.record(this.events.splice(0));
-    if (this.ratingEvents.length) this.recordRatings(open);
-    if (open.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0) {
-      this.write(open, open.runner.observe(t_s, values, open.journal.state), t_s);
-    }
   }
 
-  /** The pilot stops a start: the watch makes the abort, so that it is one thing whoever calls it. @returns false when no start is going on */
-  stopStart(): boolean {
-    const { open } = this;
-    if (!open?.watch?.starting) return false;
-    open.watch.pilotAbort(open.journal.runClock());
-    this.record(this.events.splice(0));
-    return true;
+  /** Another unit speaks on the line of this aircraft while the first is heard. */
+  secondUnit(from: string): void {
+    this.deps.log.warn({ tail: this.aircraft.tail, from }, 'a second unit is not listened to');
+    this.open?.secondUnit();
+  }
+
+  /** What a person writes into a run of this aircraft. @throws Refusal */
+  async answer(run: OpenRun, ...answer: Parameters<OpenRun['answer']>): ReturnType<OpenRun['answer']> {
+    try {
+      return await run.answer(...answer);
+    } finally {
+      if (run.session.state.status === 'closed' && run === this.open) this.closed(run);
+    }
   }
 
   greeting(runId: string): LiveMessage | null {
+    const run = this.runOf(runId);
+    return run && { kind: 'hello', run: runId, t_s: run.clock.now_s(), entries: [...run.session.entries] };
+  }
+
+  /** Whether an id was used in another run of this aircraft, as far as this process knows. */
+  usedElsewhere(id: string, runId: string): boolean {
+    if (this.usedIds.get(id) !== undefined && this.usedIds.get(id) !== runId) return true;
     const { open } = this;
-    if (open?.row.runId !== runId) return null;
-    return { kind: 'hello', run: runId, t_s: open.journal.runClock(), entries: [...open.journal.entries] };
+    return open !== null && open.row.runId !== runId && open.session.entries.some((e) => e.id === id);
   }
 
-  /** Ends the present run's work when its journal says that it is closed. */
-  private async finish(open: OpenRun): Promise<void> {
-    this.open = null;
-    await open.store.close();
-    const { entries, state } = open.journal;
-    await asOperator(this.deps.pool, this.deps.operatorId, async (tx) => {
-      const trace = await getTrace(tx, open.row, this.type.channels);
-      const waits = pastWaitsOf(this.type, entries, trace, state.brief?.oat_C ?? null);
-      const now = new Date(this.deps.clock.now());
-      await insertWaits(tx, open.row, now, waits);
-      await insertBooking(tx, open.row, now, bookingOf(this.type, entries, open.ratings.now()));
-    });
-    // closed before an engine stood still: its figures are those seen so far
-    const ended = (open.watch?.starts ?? [])
-      .filter((s) => s.state === 'aborted')
-      .map((s) => ({
-        kind: 'start-ended' as const,
-        t_s: this.lastT_s,
-        watch: s.spec.id,
-        record: s.record,
-        profile: s.profile(),
-      }));
-    for (const feature of this.keptFeatures(open, ended)) {
-      await asOperator(this.deps.pool, this.deps.operatorId, (tx) => putFeature(tx, feature));
-    }
+  /** The database has this run whole. */
+  stored(runId: string): void {
+    if (this.closing?.row.runId === runId) this.closing = null;
   }
 
-  async close(): Promise<void> {
+  /** Whether a closed run is still on its way into the database. */
+  get isClosing(): boolean {
+    return this.closing !== null;
+  }
+
+  close(): void {
     clearInterval(this.timer);
-    await this.open?.store.close().catch((error: unknown) => this.deps.log.error(error, 'last frames'));
-    await this.open?.journal.settled();
+    this.open?.end();
   }
 
-  private assemble(row: RunRow, entries: readonly Entry[], past: Past): OpenRun {
-    const open: OpenRun = assembleRun(this.deps, this.type, row, entries, past, {
-      ...this.listeners,
-      closed: () => void this.finish(open).catch((error: unknown) => this.deps.log.error(error, 'closing a run')),
-    });
-    return open;
+  private heard(now_ms: number): void {
+    this.heardAt_ms = now_ms;
+    this.quality.frame(now_ms / 1000);
   }
 
-  private past(tx: Tx, before: Date): Promise<Past> {
-    return pastOf(tx, this.aircraft.aircraftId, this.type, before);
+  private begin(open: OpenRun): void {
+    this.open = open;
+    this.pace = 1;
+    this.reader = new DeviceReader(open.type);
+    this.frame = new Float64Array(FRAME_HEADER + open.type.channels.length);
+    this.unitClock = new UnitClock();
   }
 
-  /** Writes what the watch reported, after the frames that it was seen in. */
-  private record(events: WatchEvent[]): void {
-    const { open } = this;
-    if (!open) return;
-    const drafts: { by: string; t_s: number; payload: Payload }[] = [];
-    for (const event of events) {
-      for (const payload of open.runner.fromWatch(event, open.journal.state))
-        drafts.push({ by: 'watch', t_s: event.t_s, payload });
+  private closed(run: OpenRun): void {
+    run.end();
+    this.deps.zeros.forget(run.row.runId);
+    for (const entry of run.session.entries) if (entry.by !== 'watch') this.usedIds.set(entry.id, run.row.runId);
+    for (const id of this.usedIds.keys()) {
+      if (this.usedIds.size <= MOST_IDS) break;
+      this.usedIds.delete(id);
     }
-    const stored = open.store.flush();
-    const kept = this.keptFeatures(open, events);
-    open.journal
-      .append(drafts, async (tx) => {
-        await stored;
-        for (const feature of kept) await putFeature(tx, feature);
-      })
-      .catch((error: unknown) => this.deps.log.error(error, 'journal not written'));
+    this.closing = run;
+    this.open = null;
+    this.reader = new DeviceReader(this.type);
   }
 
-  /** Figures of the starts that these events complete, as they stand now. */
-  private keptFeatures(open: OpenRun, events: readonly WatchEvent[]): NewFeature[] {
-    const at = new Date(this.deps.clock.now());
-    return events.flatMap((event) => {
-      if (event.kind !== 'start-done' && event.kind !== 'abort' && event.kind !== 'start-ended') return [];
-      const machine = open.watch?.starts.find((s) => s.spec.id === event.watch);
-      if (!machine) return [];
-      return {
-        runId: open.row.runId,
-        aircraftId: this.aircraft.aircraftId,
-        watch: event.watch,
-        attempt: machine.record.attempt,
-        at,
-        good: event.kind === 'start-done',
-        features: featuresOf(machine.record),
-        profile: machine.profile(),
-      };
+  private async assemble(tx: Tx, row: RunRow, type: TypeFile, clock: RunClock): Promise<OpenRun> {
+    const { operatorId, outbox, pages } = this.deps;
+    const now = (): number => this.deps.clock.now();
+    const { past, record } = await pastOf(tx, type, row);
+    const session: RunSession = createSession(type, {
+      run: row.runId,
+      past,
+      stamp: () => {
+        const at_ms = now();
+        return { id: uuidv7({ msecs: at_ms }), at_ms };
+      },
     });
-  }
-
-  private recordRatings(open: OpenRun): void {
-    for (const event of this.ratingEvents.splice(0)) this.write(open, entriesOfRating(event), event.t_s);
-  }
-
-  private write(open: OpenRun, payloads: Payload[], t_s: number): void {
-    if (payloads.length === 0) return;
-    open.journal
-      .append(payloads.map((payload) => ({ by: 'watch', t_s, payload })))
-      .catch((error: unknown) => this.deps.log.error(error, 'journal not written'));
+    return new OpenRun({ row, type, session, clock, record, operatorId, outbox, pages, now });
   }
 
   private everyTenth(): void {
     const { open } = this;
     if (!open) return;
-    const t_s = open.journal.runClock();
-    open.watch?.clock(t_s);
-    if (this.events.length) this.record(this.events.splice(0));
+    open.tick();
+    const { outbox, away_s, clock } = this.deps;
     this.deps.pages.send(open.row.runId, {
       kind: 'status',
-      t_s,
+      t_s: open.clock.now_s(),
       source: this.source(),
-      quality: this.quality.over(this.deps.clock.now() / 1000),
+      quality: this.quality.over(clock.monotonic() / 1000),
       pace: this.pace,
-      storedTo_s: Number.isNaN(open.store.storedTo_s) ? null : open.store.storedTo_s,
-      watch: open.watch && snapshotOf(open.watch, this.type),
-      check: open.runner.check(),
-      dwells: open.runner.dwells(),
-      ratings: open.ratings.now(),
+      keptTo_s: Number.isNaN(open.keptTo_s) ? null : open.keptTo_s,
+      outbox: { waiting: outbox.waiting, away_s: away_s(), disk: outbox.diskTrouble },
+      ...open.view(),
     });
   }
+}
+
+/** What this tail did before: corridors and habits for the watch, waits and figures for the page. */
+async function pastOf(tx: Tx, type: TypeFile, row: RunRow): Promise<{ past: TailPast; record: RunRecord }> {
+  const starts: Record<string, LearnedStart[]> = {};
+  for (const { id, kind } of type.startWatches) {
+    if (kind !== 'turbine') continue;
+    const good = await listGoodStarts(tx, row.aircraftId, id, row.openedAt, CORRIDOR_STARTS);
+    starts[id] = good.map((s) => s.learned);
+  }
+  const checks = await listGoodChecks(tx, row.aircraftId, row.openedAt, PAST_CHECKS);
+  return {
+    past: pastOfTail(type, starts, checks),
+    record: { past: await listWaits(tx, row.aircraftId, PAST_WAITS), usual: usualFigures(checks) },
+  };
 }

@@ -1,92 +1,189 @@
-import { isWatched, type TypeFile } from '@rouse/core/aircraft';
-import { learnHoverOffset, learnLoads, type PastCheck } from '@rouse/core/health';
-import { chartLimitsOf, type Entry, reduceRun, Runner, type RunState } from '@rouse/core/procedure';
-import { RatingBooks, type RatingEvent } from '@rouse/core/ratings';
-import { type Corridors, learnCorridor, Watch, type WatchEvent } from '@rouse/core/watch';
-import type pg from 'pg';
-import type { Logger } from 'pino';
-import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
-import { listGoodStarts } from '../db/features.ts';
-import type { Tx } from '../db/pool.ts';
+import type { TypeFile } from '@rouse/core/aircraft';
+import type { RunDetail } from '@rouse/core/contract';
+import type { Entry, Payload } from '@rouse/core/procedure';
+import { type Effects, NOTHING, type RunSession, type SessionView } from '@rouse/core/session';
+import type { Trace } from '@rouse/core/trace';
 import type { RunRow } from '../db/runs.ts';
-import { type Clock, Journal } from './journal.ts';
+import { Refusal } from '../errors.ts';
+import type { Outbox } from '../outbox/outbox.ts';
+import type { OutboxRecord, RunRef } from '../outbox/record.ts';
+import { FrameKeeper } from './frame-keeper.ts';
 import type { Pages } from './pages.ts';
-import { TraceStore } from './trace-store.ts';
+import type { RunClock } from './run-clock.ts';
 
-export const CORRIDOR_STARTS = 40;
+/** frames go to the disk this often */
+const KEEP_EVERY_MS = 200;
+/** and are sealed by a digest in the journal this often */
+const SEAL_EVERY_S = 60;
+/** a disk that does not take an entry for so long is said to the person who wrote it */
+const DISK_PATIENCE_MS = 5000;
 
-export interface LiveDeps {
-  pool: pg.Pool;
-  operatorId: string;
-  clock: Clock;
-  log: Logger;
-  pages: Pages;
-}
+/** What a page needs of a run beside its journal, as it was when the run was opened. */
+export type RunRecord = Pick<RunDetail, 'past' | 'usual'>;
 
-/** A run that goes on, with everything that watches it and keeps it. */
-export interface OpenRun {
+export interface OpenRunParts {
   row: RunRow;
-  journal: Journal;
-  /** null for a type that is timed by hand */
-  watch: Watch | null;
-  runner: Runner;
-  ratings: RatingBooks;
-  store: TraceStore;
+  type: TypeFile;
+  session: RunSession;
+  clock: RunClock;
+  record: RunRecord;
+  operatorId: string;
+  outbox: Outbox;
+  pages: Pages;
+  now: () => number;
 }
 
-/** What the past of a tail says to a new run. */
-export interface Past {
-  corridors: Corridors;
-  checks: readonly PastCheck[];
-}
+/** A run that goes on: feeds its session, tells the pages at once, and keeps everything in the outbox. */
+export class OpenRun {
+  readonly row: RunRow;
+  readonly type: TypeFile;
+  readonly session: RunSession;
+  readonly clock: RunClock;
+  readonly record: RunRecord;
+  /** run clock up to which frames are on the disk, NaN for none */
+  keptTo_s = NaN;
+  private readonly frames: FrameKeeper;
+  private readonly ref: RunRef;
+  private readonly outbox: Outbox;
+  private readonly pages: Pages;
+  private readonly now: () => number;
+  private readonly timer: NodeJS.Timeout;
+  private sealed_s = 0;
+  /** resolves when every entry so far is on the disk */
+  private entriesKept: Promise<void> = Promise.resolve();
 
-/** What is told while a run is watched. */
-export interface Listeners {
-  watched: (event: WatchEvent) => void;
-  rated: (event: RatingEvent) => void;
-  closed: () => void;
-}
-
-/** Puts together what watches and keeps this run; an earlier journal is taken up where it ended. */
-export function assembleRun(
-  { pool, operatorId, clock, log, pages }: LiveDeps,
-  type: TypeFile,
-  row: RunRow,
-  entries: readonly Entry[],
-  past: Past,
-  listeners: Listeners,
-): OpenRun {
-  return {
-    row,
-    journal: new Journal(pool, operatorId, row, type, entries, clock, (added) => {
-      pages.send(row.runId, { kind: 'entries', entries: [...added] });
-      if (added.some((e) => e.kind === 'closed')) listeners.closed();
-    }),
-    watch:
-      isWatched(type) && row.source !== 'by-hand' ? new Watch(type, past.corridors, (e) => listeners.watched(e)) : null,
-    runner: new Runner(type, {
-      loads: learnLoads(type, past.checks),
-      hoverOffset_pct: learnHoverOffset(past.checks),
-    }),
-    ratings: ratingBooksOf(type, reduceRun(entries), listeners),
-    store: new TraceStore(pool, operatorId, row, type.channels, (error) =>
-      log.error(error, 'frames not stored; kept and tried again'),
-    ),
-  };
-}
-
-/** The ledgers of a run; that of a piston takes its limits from the chart of the day, once there is a brief. */
-export function ratingBooksOf(type: TypeFile, state: RunState, { rated }: Pick<Listeners, 'rated'>): RatingBooks {
-  return new RatingBooks(type, chartLimitsOf(type, state), rated);
-}
-
-/** What this tail did before a moment: the corridors of its starts, and its good checks. */
-export async function pastOf(tx: Tx, aircraftId: string, type: TypeFile, before: Date): Promise<Past> {
-  const corridors: Record<string, ReturnType<typeof learnCorridor>> = {};
-  for (const { id, kind } of type.startWatches) {
-    if (kind !== 'turbine') continue;
-    const starts = await listGoodStarts(tx, aircraftId, id, before, CORRIDOR_STARTS);
-    corridors[id] = learnCorridor(starts.map((s) => s.learned));
+  constructor(parts: OpenRunParts) {
+    const { row, type, operatorId } = parts;
+    this.row = row;
+    this.type = type;
+    this.session = parts.session;
+    this.clock = parts.clock;
+    this.record = parts.record;
+    this.outbox = parts.outbox;
+    this.pages = parts.pages;
+    this.now = parts.now;
+    this.frames = new FrameKeeper(type.channels);
+    this.ref = {
+      operatorId,
+      runId: row.runId,
+      runMonth: row.runMonth,
+      aircraftId: row.aircraftId,
+      typeId: row.typeId,
+      typeVersion: row.typeVersion,
+    };
+    this.timer = setInterval(() => this.keepFrames(), KEEP_EVERY_MS);
   }
-  return { corridors, checks: await listGoodChecks(tx, aircraftId, before, PAST_CHECKS) };
+
+  /** Takes up frames that were stored by an earlier process. */
+  takeUp(trace: Trace): void {
+    const sealedTo_s = this.session.entries.findLast((e) => e.kind === 'trace-sealed')?.to_s ?? -Infinity;
+    this.frames.takeUp(trace, sealedTo_s);
+    this.sealed_s = this.clock.now_s();
+  }
+
+  /** One frame of the line. @returns false when it was refused for its time */
+  frame(t_s: number, values: Float64Array): boolean {
+    const effects = this.session.frame(t_s, values);
+    if (effects.frames) this.frames.push(t_s, values);
+    this.carryOut(effects);
+    return effects.frames;
+  }
+
+  /** Time goes on, with or without data. */
+  tick(): void {
+    const t_s = this.clock.now_s();
+    this.carryOut(this.session.clock(t_s));
+    if (t_s - this.sealed_s >= SEAL_EVERY_S) this.carryOut(this.sealed(t_s));
+  }
+
+  secondUnit(): void {
+    this.carryOut(this.session.line(this.clock.now_s()));
+  }
+
+  /**
+   * What a person writes: told at once, acknowledged when it is on the disk, refused out of order. The same id gives the
+   * same entry.
+   * @throws Refusal out-of-order with the expected number; what the session says; not-kept
+   */
+  async answer(id: string, seq: number, by: string, payload: Payload): Promise<Entry> {
+    const known = this.session.entries.some((e) => e.id === id);
+    const expected = this.session.entries.length + 1;
+    if (!known && seq !== expected)
+      throw new Refusal('out-of-order', `The journal expects entry ${expected}, not ${seq}.`, { expected });
+    const t_s = this.clock.now_s();
+    const answered = this.session.answer({ id, by, t_s, payload });
+    const { effects } = answered;
+    // a run is closed together with the digest over its last frames
+    this.carryOut(effects.close ? withSeal(effects, this.sealed(t_s)) : effects);
+    if (!answered.ok) throw new Refusal(answered.code, answered.message);
+    await this.kept();
+    return answered.entry;
+  }
+
+  /** The digest over the frames since the last one becomes an entry. */
+  private sealed(t_s: number): Effects {
+    this.sealed_s = t_s;
+    this.keepFrames();
+    const seal = this.frames.seal();
+    return seal ? this.session.seal(Math.max(t_s, seal.to_s), seal.to_s, seal.frames, seal.digest) : NOTHING;
+  }
+
+  /** Tells first, then keeps. */
+  carryOut({ journal, starts, close }: Effects): void {
+    if (journal.length === 0 && starts.length === 0) return;
+    if (journal.length > 0) this.pages.send(this.row.runId, { kind: 'entries', entries: [...journal], provisional: true });
+    this.keepFrames();
+    const record: OutboxRecord = {
+      kind: 'entries',
+      run: this.ref,
+      at_ms: this.now(),
+      entries: [...journal],
+      starts: starts.map(({ watch, attempt, good, features, profile }) => ({ watch, attempt, good, features, profile })),
+      booking: close?.booking ?? null,
+    };
+    this.entriesKept = this.outbox.append(record);
+    if (journal.length === 0) return;
+    const { seq } = journal[journal.length - 1]!;
+    void this.entriesKept.then(() => this.pages.send(this.row.runId, { kind: 'kept', seq }));
+  }
+
+  stored(to_s: number): void {
+    this.frames.stored(to_s);
+  }
+
+  recent(): Trace {
+    return this.frames.recent();
+  }
+
+  view(): SessionView {
+    return this.session.view();
+  }
+
+  /** No more frames are taken; those that came are kept. */
+  end(): void {
+    clearInterval(this.timer);
+    this.keepFrames();
+  }
+
+  private keepFrames(): void {
+    const taken = this.frames.take();
+    if (!taken) return;
+    void this.outbox
+      .append({ kind: 'frames', run: this.ref, ...taken })
+      .then(() => (this.keptTo_s = Math.max(taken.last_s, this.keptTo_s || 0)));
+  }
+
+  private async kept(): Promise<void> {
+    let timer: NodeJS.Timeout | undefined;
+    const patience = new Promise<'late'>((resolve) => (timer = setTimeout(() => resolve('late'), DISK_PATIENCE_MS)));
+    const found = await Promise.race([this.entriesKept, patience]);
+    clearTimeout(timer);
+    if (found === 'late')
+      throw new Refusal('not-kept', `The disk does not take what is written: ${this.outbox.diskTrouble ?? 'it is slow'}.`);
+  }
 }
+
+const withSeal = (closing: Effects, seal: Effects): Effects => ({
+  ...closing,
+  journal: [...closing.journal, ...seal.journal],
+});

@@ -8,7 +8,7 @@ import { findBooking } from '../db/bookings.ts';
 import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import type { RunRow } from '../db/runs.ts';
-import { CORRIDOR_STARTS } from '../live/open-run.ts';
+import { CORRIDOR_STARTS } from '@rouse/core/session';
 
 /** The usual water of each engine of this tail as it was when the run was opened. */
 export async function corridorsBefore(tx: Tx, run: RunRow): Promise<Record<string, Corridor | null>> {

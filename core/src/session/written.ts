@@ -1,19 +1,11 @@
-import type { Entry } from '@rouse/core/procedure';
-import type { RatingBooks, RatingEvent } from '@rouse/core/ratings';
-import type { Trace } from '@rouse/core/trace';
-import type { WatchEvent } from '@rouse/core/watch';
-
-/** Feeds a ledger with what was recorded: a hole in the record is a hole in the ledger. */
-export function replayRatings(ratings: RatingBooks, trace: Trace): void {
-  const frame = new Float64Array(trace.columns.length);
-  for (let i = 0; i < trace.t_s.length; i++) {
-    for (let k = 0; k < frame.length; k++) frame[k] = trace.columns[k]![i]!;
-    ratings.step(trace.t_s[i]!, frame);
-  }
-}
+import type { Entry } from '../procedure/index.ts';
+import type { RatingEvent } from '../ratings/index.ts';
+import type { WatchEvent } from '../watch/index.ts';
 
 /** a journalled time is rounded to the millisecond, a replayed one is not */
 const SAME_MOMENT_S = 0.01;
+/** a stopped start is stopped once, wherever a replay finds the reason */
+const SAME_START_S = 60;
 
 /** Whether the journal holds what this replayed event of a ledger says. */
 export function isBooked(event: RatingEvent, entries: readonly Entry[]): boolean {
@@ -30,7 +22,10 @@ export function isBooked(event: RatingEvent, entries: readonly Entry[]): boolean
 
 /** Whether the journal holds what this replayed event says. */
 export function isWritten(event: WatchEvent, entries: readonly Entry[]): boolean {
-  if (event.kind === 'abort') return entries.some((e) => e.kind === 'abort');
+  if (event.kind === 'abort')
+    return entries.some(
+      (e) => e.kind === 'abort' && e.watch === event.watch && Math.abs(e.t - event.t_s) < SAME_START_S,
+    );
   return entries.some((e) => {
     if (Math.abs(e.t - event.t_s) > SAME_MOMENT_S) return false;
     switch (event.kind) {

@@ -1,0 +1,78 @@
+import { digestOfBytes, type Entry } from '../procedure/index.ts';
+import { joinTraces, rowAt, type Trace } from '../trace/index.ts';
+
+const TIME_STEP_S = 0.001;
+const LOST = -0x8000_0000;
+
+/** SHA-256 of recorded frames, hex; see `traceBytes`. */
+export function traceDigest(trace: Trace, resolutions: readonly number[]): string {
+  return digestOfBytes(traceBytes(trace, resolutions));
+}
+
+/**
+ * Recorded frames as the bytes that are digested, the same before and after they went through the codec: every figure as
+ * a whole number of its channel's steps, little-endian 32 bit, row by row with the milliseconds first; a lost reading is
+ * the least number.
+ * @param resolutions one step per channel
+ */
+export function traceBytes(trace: Trace, resolutions: readonly number[]): Uint8Array {
+  const width = trace.columns.length + 1;
+  const rows = trace.t_s.length;
+  const bytes = new DataView(new ArrayBuffer(4 * rows * width));
+  const put = (column: Float64Array, step: number, at: number): void => {
+    for (let i = 0; i < rows; i++) {
+      const v = column[i]!;
+      bytes.setInt32(4 * (i * width + at), Number.isFinite(v) ? saturated(Math.round(v / step)) : LOST, true);
+    }
+  };
+  put(trace.t_s, TIME_STEP_S, 0);
+  trace.columns.forEach((column, k) => put(column, resolutions[k]!, k + 1));
+  return new Uint8Array(bytes.buffer);
+}
+
+const saturated = (q: number): number => Math.max(LOST + 1, Math.min(0x7fff_ffff, q));
+
+/** The rows of a trace after `after_s` and up to `to_s`. */
+export function rowsBetween(trace: Trace, after_s: number, to_s: number): Trace {
+  const [from, to] = [rowAt(trace, after_s + TIME_STEP_S / 2), rowAt(trace, to_s + TIME_STEP_S / 2)];
+  return joinTraces(
+    [
+      {
+        channels: trace.channels,
+        t_s: trace.t_s.subarray(from, to),
+        columns: trace.columns.map((c) => c.subarray(from, to)),
+      },
+    ],
+    trace.channels,
+  );
+}
+
+/**
+ * Holds a trace against the digests in its journal.
+ * @param closed a run that is closed has no frames behind its last digest
+ * @returns what does not agree, or null
+ */
+export function checkSeals(
+  entries: readonly Entry[],
+  trace: Trace,
+  resolutions: readonly number[],
+  closed: boolean,
+): { seq: number; message: string } | null {
+  let after_s = -Infinity;
+  for (const entry of entries) {
+    if (entry.kind !== 'trace-sealed') continue;
+    const rows = rowsBetween(trace, after_s, entry.to_s);
+    if (rows.t_s.length !== entry.frames)
+      return {
+        seq: entry.seq,
+        message: `entry ${entry.seq} seals ${entry.frames} frames, the trace has ${rows.t_s.length}`,
+      };
+    if (traceDigest(rows, resolutions) !== entry.digest)
+      return { seq: entry.seq, message: `the frames up to ${entry.to_s} s are not those that entry ${entry.seq} sealed` };
+    after_s = entry.to_s;
+  }
+  const behind = trace.t_s.length - rowAt(trace, after_s + TIME_STEP_S / 2);
+  return closed && behind > 0
+    ? { seq: entries.length, message: `${behind} frames stand behind the last digest of the journal` }
+    : null;
+}

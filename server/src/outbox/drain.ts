@@ -1,0 +1,312 @@
+import type { TypeFile } from '@rouse/core/aircraft';
+import { pastWaitsOf, reduceRun } from '@rouse/core/procedure';
+import { decodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
+import { base64 } from '@scure/base';
+import type { Logger } from 'pino';
+import { getType } from '../db/aircraft.ts';
+import { insertBooking } from '../db/bookings.ts';
+import { insertEntries, lastSeq, listEntries } from '../db/entries.ts';
+import { putFeature } from '../db/features.ts';
+import type { DatabaseLock } from '../db/lock.ts';
+import { inTransaction, type Tx } from '../db/pool.ts';
+import { closeRun } from '../db/runs.ts';
+import { getTrace, insertChunk, lastStored_s } from '../db/trace.ts';
+import { insertWaits } from '../db/waits.ts';
+import { storeConsequences } from './consequences.ts';
+import { type Outbox, type Read, weightOf } from './outbox.ts';
+import type { OutboxRecord, RunRef } from './record.ts';
+
+/** frames of a run are stored in chunks of about this length */
+const CHUNK_S = 10;
+/** without anything new for so long, what is gathered is stored as it is */
+const QUIET_MS = 1500;
+const FIRST_WAIT_MS = 100;
+const LONGEST_WAIT_MS = 3000;
+/** a record that the database refuses for what it says is tried this often before it is left in a file of its own */
+const TRIES = 3;
+/** so much of a segment may be read again after a kill */
+const READ_AGAIN_BYTES = 1024 * 1024;
+
+type EntriesRecord = Extract<OutboxRecord, { kind: 'entries' }>;
+type FramesRecord = Extract<OutboxRecord, { kind: 'frames' }>;
+
+interface Gathered {
+  run: RunRef;
+  parts: Trace[];
+  from_s: number;
+  to_s: number;
+}
+
+export interface DrainOptions {
+  outbox: Outbox;
+  lock: DatabaseLock;
+  log: Logger;
+  monotonic: () => number;
+  /** frames of a run are in the database up to here */
+  onFrames: (runId: string, to_s: number) => void;
+  /** a run is closed in the database, with its books */
+  onClosed: (runId: string) => void;
+}
+
+/**
+ * Stores what the outbox keeps, in order and once: entries by their numbers, frames by their times. The database may be
+ * away for as long as it likes. Whatever fails, it reads again from the first record that is kept: what is stored
+ * already is known and passed over.
+ */
+export class Drain {
+  private readonly options: DrainOptions;
+  private readonly types = new Map<string, TypeFile>();
+  private readonly gathered = new Map<string, Gathered>();
+  /** up to where the frames of a run are stored */
+  private readonly framesTo_s = new Map<string, number>();
+  private at: Place;
+  /** the furthest that was stored: behind it nothing waits any more */
+  private furthest: Place;
+  /** up to here records are taken one by one, to find the one that is refused */
+  private singlyTo: Place | null = null;
+  private readonly left = new Set<string>();
+  private tries = 0;
+  private running = true;
+  private wake: () => void = () => undefined;
+  private waiters: (() => void)[] = [];
+  private readonly done: Promise<void>;
+  /** monotonic ms since when the database has not taken anything, NaN while it does */
+  private awaySince_ms = NaN;
+
+  constructor(options: DrainOptions) {
+    this.options = options;
+    this.at = this.furthest = { segment: options.outbox.start, end: 0 };
+    options.outbox.follow(() => this.wake());
+    this.done = this.run();
+  }
+
+  /** How long the database has been away, s; 0 while it is there. */
+  get away_s(): number {
+    return Number.isNaN(this.awaySince_ms) ? 0 : (this.options.monotonic() - this.awaySince_ms) / 1000;
+  }
+
+  /** Resolves when all that was kept so far is in the database, frames included. */
+  emptied(): Promise<void> {
+    return new Promise((resolve) => {
+      this.waiters.push(resolve);
+      this.wake();
+    });
+  }
+
+  /** Stores what it still can and ends. */
+  async stop(): Promise<void> {
+    this.running = false;
+    this.wake();
+    await this.done;
+  }
+
+  private async run(): Promise<void> {
+    let wait_ms = FIRST_WAIT_MS;
+    let quiet = false;
+    for (;;) {
+      try {
+        const read = await this.next();
+        if (read.length > 0) await this.store(read);
+        else {
+          const waiters = this.waiters.splice(0);
+          if (quiet || waiters.length > 0 || !this.running) await this.settle().finally(() => this.waiters.push(...waiters));
+          for (const resolve of this.waiters.splice(0)) resolve();
+          if (!this.running) return;
+          quiet = await this.rest(QUIET_MS, true);
+        }
+        this.awaySince_ms = NaN;
+        wait_ms = FIRST_WAIT_MS;
+      } catch (error) {
+        this.again();
+        if (!this.running) return;
+        if (Number.isNaN(this.awaySince_ms)) {
+          this.awaySince_ms = this.options.monotonic();
+          this.options.log.error({ err: error }, 'the database takes nothing; what happens is kept and tried again');
+        }
+        await this.rest(wait_ms, false);
+        wait_ms = Math.min(2 * wait_ms, LONGEST_WAIT_MS);
+      }
+    }
+  }
+
+  /** @returns true when nothing came in that time */
+  private rest(ms: number, wakes: boolean): Promise<boolean> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(() => resolve(true), ms);
+      this.wake = (): void => {
+        if (!wakes && this.running) return;
+        clearTimeout(timer);
+        resolve(false);
+      };
+    });
+  }
+
+  private async next(): Promise<Read[]> {
+    const read = await this.options.outbox.read(this.at.segment, this.at.end);
+    const { singlyTo } = this;
+    if (!singlyTo) return read;
+    if (!isBefore(this.at, singlyTo)) this.singlyTo = null;
+    return read.slice(0, 1);
+  }
+
+  /** From the first record that is kept; nothing is believed of what was gathered. */
+  private again(): void {
+    this.gathered.clear();
+    this.framesTo_s.clear();
+    this.at = { segment: this.options.outbox.start, end: 0 };
+  }
+
+  private async store(read: readonly Read[]): Promise<void> {
+    const last = read[read.length - 1]!;
+    try {
+      await this.storeTogether(read.filter((r) => !this.left.has(keyOf(r))));
+    } catch (error) {
+      if (!isRefusedData(error)) throw error;
+      if (read.length > 1) this.singlyTo = last;
+      else if (++this.tries >= TRIES) await this.leave(last, error);
+      this.again();
+      return;
+    }
+    this.tries = 0;
+    for (const one of read)
+      if (isBefore(this.furthest, one)) this.options.outbox.waiting -= weightOf(one.record);
+    if (isBefore(this.furthest, last)) this.furthest = last;
+    this.at = last;
+    if (this.gathered.size === 0 || last.segment > this.options.outbox.start || last.end > READ_AGAIN_BYTES)
+      await this.settle();
+  }
+
+  /** Everything that was read is stored, and need not be kept. */
+  private async settle(): Promise<void> {
+    for (const held of [...this.gathered.values()]) {
+      const after: (() => void)[] = [];
+      await inTransaction(await this.options.lock.client(), held.run.operatorId, (tx) =>
+        this.storeFrames(tx, held, after),
+      );
+      for (const act of after) act();
+    }
+    await this.options.outbox.stored(this.at.segment, this.at.end);
+  }
+
+  private async storeTogether(read: readonly Read[]): Promise<void> {
+    for (const [operatorId, records] of byOperator(read)) {
+      const after: (() => void)[] = [];
+      await inTransaction(await this.options.lock.client(), operatorId, async (tx) => {
+        for (const record of records) {
+          if (record.kind === 'frames') await this.gather(tx, record, after);
+          else await this.storeEntries(tx, record, after);
+        }
+      });
+      for (const act of after) act();
+    }
+  }
+
+  private async gather(tx: Tx, { run, data, last_s }: FramesRecord, after: (() => void)[]): Promise<void> {
+    const { channels } = await this.typeOf(tx, run);
+    const held = this.gathered.get(run.runId);
+    const known_s = held?.to_s ?? (await this.storedTo(tx, run));
+    if (last_s <= known_s) return;
+    const whole = decodeChunk(
+      base64.decode(data),
+      channels.map((c) => c.id),
+    );
+    const part = rowsAfter(whole, known_s);
+    if (part.t_s.length === 0) return;
+    const next = held ?? { run, parts: [], from_s: part.t_s[0]!, to_s: -Infinity };
+    next.parts.push(part);
+    next.to_s = last_s;
+    this.gathered.set(run.runId, next);
+    if (next.to_s - next.from_s >= CHUNK_S) await this.storeFrames(tx, next, after);
+  }
+
+  /** Entries with all that follows from them, in one transaction; a run is closed together with its books. */
+  private async storeEntries(tx: Tx, record: EntriesRecord, after: (() => void)[]): Promise<void> {
+    const { run, starts, booking } = record;
+    const at = new Date(record.at_ms);
+    const type = await this.typeOf(tx, run);
+    const stored = await lastSeq(tx, run);
+    const entries = record.entries.filter((e) => e.seq > stored);
+    if (entries.length > 0) {
+      await insertEntries(tx, run.runMonth, entries);
+      await storeConsequences(tx, type, run.aircraftId, entries);
+    }
+    for (const start of starts) await putFeature(tx, { ...start, runId: run.runId, aircraftId: run.aircraftId, at });
+    if (!booking) return;
+    after.push(() => this.options.onClosed(run.runId));
+    const closed = entries.find((e) => e.kind === 'closed');
+    if (!closed) return;
+    const held = this.gathered.get(run.runId);
+    if (held) await this.storeFrames(tx, held, after);
+    const journal = await listEntries(tx, run);
+    const trace = await getTrace(tx, run, type.channels);
+    await insertWaits(tx, run, at, pastWaitsOf(type, journal, trace, reduceRun(journal).brief?.oat_C ?? null));
+    await insertBooking(tx, run, at, booking);
+    await closeRun(tx, run.runId, new Date(closed.at), closed.outcome);
+  }
+
+  private async storeFrames(tx: Tx, { run, parts, to_s }: Gathered, after: (() => void)[]): Promise<void> {
+    const { channels } = await this.typeOf(tx, run);
+    const ids = channels.map((c) => c.id);
+    await insertChunk(tx, run, joinTraces(parts, ids), channels);
+    this.gathered.delete(run.runId);
+    this.framesTo_s.set(run.runId, to_s);
+    after.push(() => this.options.onFrames(run.runId, to_s));
+  }
+
+  private async storedTo(tx: Tx, run: RunRef): Promise<number> {
+    const to_s = this.framesTo_s.get(run.runId) ?? (await lastStored_s(tx, run));
+    this.framesTo_s.set(run.runId, to_s);
+    return to_s;
+  }
+
+  private async typeOf(tx: Tx, { typeId, typeVersion }: RunRef): Promise<TypeFile> {
+    const key = `${typeId}/${typeVersion}`;
+    const type = this.types.get(key) ?? (await getType(tx, typeId, typeVersion));
+    this.types.set(key, type);
+    return type;
+  }
+
+  /** A record that cannot be stored holds nothing else up: it is written to a file of its own, and said. */
+  private async leave(read: Read, error: unknown): Promise<void> {
+    await this.options.outbox.setAside(read.record);
+    this.left.add(keyOf(read));
+    this.tries = 0;
+    const { run, kind } = read.record;
+    this.options.log.error(
+      { err: error, run: run.runId, kind },
+      'the database refuses this record; it is kept in refused.log of the outbox folder',
+    );
+  }
+}
+
+interface Place {
+  segment: number;
+  end: number;
+}
+
+const isBefore = (a: Place, b: Place): boolean => a.segment < b.segment || (a.segment === b.segment && a.end < b.end);
+const keyOf = ({ segment, end }: Place): string => `${segment}/${end}`;
+
+/** Data exceptions and broken constraints: another try would say the same. */
+function isRefusedData(error: unknown): boolean {
+  const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+  return /^(22|23)/.test(code);
+}
+
+function byOperator(read: readonly Read[]): Map<string, OutboxRecord[]> {
+  const out = new Map<string, OutboxRecord[]>();
+  for (const { record } of read) {
+    const { operatorId } = record.run;
+    out.set(operatorId, [...(out.get(operatorId) ?? []), record]);
+  }
+  return out;
+}
+
+function rowsAfter(trace: Trace, after_s: number): Trace {
+  const from = rowAt(trace, after_s + 0.0005);
+  return {
+    channels: trace.channels,
+    t_s: trace.t_s.subarray(from),
+    columns: trace.columns.map((c) => c.subarray(from)),
+  };
+}

@@ -1,0 +1,95 @@
+import { isPiston } from '@rouse/core/aircraft';
+import {
+  beginSchema,
+  hurrySchema,
+  moveSchema,
+  prepareSchema,
+  presetSchema,
+  standInLineSchema,
+  type StandInState,
+} from '@rouse/core/contract';
+import { findItem, standInActions } from '@rouse/core/procedure';
+import { Router } from 'express';
+import { Refusal } from '../errors.ts';
+import type { LiveAircraft } from '../live/live-aircraft.ts';
+import type { Services } from '../services.ts';
+import { parse } from './parse.ts';
+
+/** The simulated aircraft that stand in for engine data units: their conditions, their line, their switches. */
+export function standInRoutes(services: Services): Router {
+  const { fleet, standIn } = services;
+  const router = Router();
+
+  /** @throws Refusal run-is-open */
+  const between = (aircraft: LiveAircraft): void => {
+    if (aircraft.openRunId)
+      throw new Refusal('run-is-open', 'The conditions of the stand-in cannot change during a run.', {
+        run: aircraft.openRunId,
+      });
+  };
+
+  router.post('/stand-in/conditions', async (req, res) => {
+    const { aircraft: id, preset } = parse(presetSchema, req.body);
+    const aircraft = fleet.of(id);
+    between(aircraft);
+    await standIn.send({ cmd: 'reset', type: aircraft.type.id, preset });
+    res.json(await standInState(services, aircraft));
+  });
+
+  // a run begins as its conditions say, whatever was done to the aircraft before, and with the load of its brief
+  router.post('/stand-in/prepare', async (req, res) => {
+    const { aircraft: id, mass_kg } = parse(prepareSchema, req.body);
+    const aircraft = fleet.of(id);
+    const { type } = aircraft;
+    between(aircraft);
+    const { preset } = await standIn.send({ cmd: 'state', type: type.id });
+    await standIn.send({ cmd: 'reset', type: type.id, preset });
+    if (mass_kg !== null && type.simulator && !isPiston(type.simulator))
+      await standIn.send({ cmd: 'move', type: type.id, control: 'mass_kg', to: mass_kg });
+    res.json({ preset });
+  });
+
+  router.post('/stand-in/line', async (req, res) => {
+    const { aircraft: id, line } = parse(standInLineSchema, req.body);
+    const aircraft = fleet.of(id);
+    await standIn.send({ cmd: 'line', type: aircraft.type.id, ...line });
+    res.json(await standInState(services, aircraft));
+  });
+
+  router.post('/stand-in/move', async (req, res) => {
+    const { run: runId, item: id } = parse(moveSchema, req.body);
+    const { type, session } = fleet.openRun(runId).run;
+    const item = findItem(type, id);
+    const actions = item ? standInActions(item, session.state) : [];
+    if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
+    for (const action of actions) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    res.json({ moved: actions.length });
+  });
+
+  router.post('/stand-in/begin', async (req, res) => {
+    const { run: runId, leg: id } = parse(beginSchema, req.body);
+    const { type } = fleet.openRun(runId).run;
+    const leg = type.legs.find((l) => l.id === id);
+    if (!leg?.standIn?.length) throw new Refusal('not-found', `Nothing is moved on the stand-in to begin ${id}.`);
+    for (const action of leg.standIn) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    res.json({ moved: leg.standIn.length });
+  });
+
+  router.post('/stand-in/pace', async (req, res) => {
+    const { run: runId, times } = parse(hurrySchema, req.body);
+    const { aircraft } = fleet.openRun(runId);
+    if (!aircraft.simulated) throw new Refusal('not-so', 'Only a simulated aircraft can be hurried.');
+    await standIn.send({ cmd: 'pace', type: aircraft.type.id, times });
+    aircraft.pace = times;
+    res.json({ times });
+  });
+
+  return router;
+}
+
+/** What the stand-in of an aircraft is set to, as far as it answers. */
+export async function standInState({ standIn }: Services, aircraft: LiveAircraft): Promise<StandInState> {
+  const presets = aircraft.type.standIn.map(({ id, label, note }) => ({ id, label, note }));
+  const answer = await standIn.send({ cmd: 'state', type: aircraft.type.id }).catch(() => null);
+  return { connected: aircraft.connected, preset: answer?.preset ?? null, line: answer?.line ?? null, presets };
+}
