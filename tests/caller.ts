@@ -1,7 +1,6 @@
 import type { ApiError, BriefContextMessage, RunDetail, Today } from '@rouse/core/contract';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
-import { rightAnswer } from '@rouse/core/drill';
-import { type Entry, type Payload, presentItem, reduceRun, type RunState, stagesDone } from '@rouse/core/procedure';
+import { type Entry, type Payload, presentItem, reduceRun, type RunState, stagesDone, rightAnswer } from '@rouse/core/procedure';
 import { type Item, stagesOf } from '@rouse/core/aircraft';
 import { v7 as uuidv7 } from 'uuid';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';
@@ -64,8 +63,7 @@ export class Caller {
   }
 
   /** Opens a run of the wired tail, or of another one, with a brief that nothing holds, as the page does. */
-  async open(aircraft: string = DEMO.aircraftId): Promise<string> {
-    const brief = goodBrief(aircraft);
+  async open(aircraft: string = DEMO.aircraftId, brief: BriefInput = goodBrief(aircraft)): Promise<string> {
     await this.prepare(aircraft, brief);
     const { status, body } = await this.post('/runs', { aircraft, brief });
     if (status !== 201) throw new Error(JSON.stringify(body));
@@ -134,7 +132,7 @@ export class Caller {
       if (wired && (moved || item.kind === 'wait' || item.kind === 'watch')) {
         await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
       } else {
-        const { status, body } = await this.writeNext(run, rightAnswer(type, state, item));
+        const { status, body } = await this.writeNext(run, rightAnswer(item, { type: type, state: state }));
         if (status !== 201) throw new Error(`${item.id}: ${JSON.stringify(body)}`);
       }
     }

@@ -1,5 +1,4 @@
 import { type Item, type TypeFile } from '@rouse/core/aircraft';
-import { rightAnswer } from '@rouse/core/drill';
 import {
   acceptFromPilot,
   type BriefRecord,
@@ -9,8 +8,7 @@ import {
   type Payload,
   presentItem,
   reduceRun,
-  type RunState,
-} from '@rouse/core/procedure';
+  type RunState, rightAnswer } from '@rouse/core/procedure';
 import { expect } from 'vitest';
 import { journalOf } from './skerry.ts';
 
@@ -68,7 +66,7 @@ export class Hand {
     if (item.kind === 'watch' && !item.moments)
       this.write({ kind: 'item-done', item: item.id, how: 'watched', value: null, words: '' });
     for (let i = 0; i < 12 && itemState(this.state, item.id).status === 'todo'; i++)
-      expect(this.wants(rightAnswer(this.type, this.state, item)), `${this.type.id} ${item.id}`).toBe(true);
+      expect(this.wants(rightAnswer(item, { type: this.type, state: this.state })), `${this.type.id} ${item.id}`).toBe(true);
   }
 
   /** Settles what is present until nothing is. */

@@ -1,11 +1,4 @@
 import type { Page } from 'puppeteer-core';
-import { types } from '../skerry.ts';
-
-const STAND_IN = new Set(
-  types
-    .flatMap((t) => [...t.items, ...Object.values(t.aborts).flatMap((a) => a.actions)])
-    .flatMap((i) => (i.standIn ? [i.id] : [])),
-);
 
 /** A mild day that was observed just now, or that many minutes from now, in any wind. */
 export function reportOfNow({ ahead_min = 0, wind = '03008KT' } = {}): string {
@@ -60,12 +53,14 @@ function standOfCheck(): string {
   return [card?.dataset['item'], stage?.dataset['stage'], card?.querySelector('[data-found]')?.textContent].join('|');
 }
 
+/** Whether the card has a large button for the present item. */
+const offersButton = (page: Page): Promise<boolean> =>
+  page.$eval('[data-item]', (card) => card.querySelector('button.wide') !== null);
+
 /** Does what the present stage of a check says, and waits until it goes on by itself. */
 export async function flyStage(page: Page): Promise<void> {
   const before = await page.evaluate(standOfCheck);
-  const offered = await page.$eval('[data-item]', (card) => card.textContent);
-  if (offered.includes('stand-in')) await page.keyboard.press('s');
-  else if (offered.includes('Nothing senses this')) await page.keyboard.press('Space');
+  if (await offersButton(page)) await page.keyboard.press('Space');
   await page.waitForFunction(`(${standOfCheck.toString()})() !== ${JSON.stringify(before)}`, {
     polling: 20,
     timeout: 60_000,
@@ -75,10 +70,6 @@ export async function flyStage(page: Page): Promise<void> {
 /** Answers the present item with the keyboard as a pilot does who finds everything as it should be. */
 export async function answerByKeyboard(page: Page, id: string): Promise<void> {
   if (await page.$('[data-item] [data-stage]')) return flyStage(page);
-  if (STAND_IN.has(id) && (await page.$eval('[data-item]', (card) => card.textContent.includes('stand-in')))) {
-    await page.keyboard.press('s');
-    return leaveItem(page, id);
-  }
   const kind = await asked(page);
   if (kind === 'figure') {
     const help = await page.$eval('#figure-help', (e) => e.textContent ?? '');
@@ -106,18 +97,13 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     await page.waitForFunction(() => document.activeElement?.closest('[data-item]') !== null);
     await page.keyboard.press('Enter');
   } else {
-    // a pilot looks before answering: the reading agrees, or there is none; or it is still to be moved
-    const moves = await page.waitForFunction(
-      (movable) => {
-        const card = document.querySelector('[data-item]');
-        if (movable && card?.textContent?.includes('stand-in')) return 'moves';
-        const verdict = card?.querySelector<HTMLElement>('[data-verdict]')?.dataset['verdict'];
-        return verdict !== 'false' && 'answer';
-      },
-      { polling: 50, timeout: 60_000 },
-      STAND_IN.has(id),
-    );
-    if ((await moves.jsonValue()) === 'moves') return answerByKeyboard(page, id);
+    // on a simulated aircraft the one button moves it, looks, and says it; by hand a pilot looks before answering
+    const moved = await page.$eval('[data-item]', (card) => card.querySelector('button.wide')?.textContent.startsWith('Do it'));
+    if (!moved)
+      await page.waitForFunction(
+        () => document.querySelector<HTMLElement>('[data-item] [data-verdict]')?.dataset['verdict'] !== 'false',
+        { polling: 50, timeout: 60_000 },
+      );
     const before = await page.evaluate(standOfCard);
     await page.keyboard.press('Space');
     // a stage, a turn or a word moves the card on; its clock and its readings do not
@@ -138,7 +124,7 @@ export async function workByKeyboard(page: Page, until: string | readonly string
     if (id === until || (typeof until !== 'string' && until.includes(id))) return seen;
     if (seen.at(-1) !== id) seen.push(id);
     const sensed = await page.$('[data-item][data-kind="wait"], [data-item][data-kind="watch"]');
-    if (sensed && !(await page.$('[data-source="hand"]'))) await leaveItem(page, id);
+    if (sensed && !(await offersButton(page))) await leaveItem(page, id, 240_000);
     else await answerByKeyboard(page, id);
   }
 }

@@ -68,8 +68,7 @@ export function useStage(tails?: readonly string[]): Stage {
         Object.entries(ways).map(([id, to]) => [id, { to, reason: 'the other school' }]),
       );
       const brief = goodBrief(aircraft);
-      const { body } = await call.post('/runs', { aircraft, brief: { ...brief, ways: { ...brief.ways, ...differs } } });
-      const run = body.run!;
+      const run = await call.open(aircraft, { ...brief, ways: { ...brief.ways, ...differs } });
       await call.post('/stand-in/pace', { run, times: 8 });
       await call.work(run, until);
       await open.page.goto(`${rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });

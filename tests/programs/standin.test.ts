@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import net, { type AddressInfo } from 'node:net';
 import readline from 'node:readline';
 import type { StandInAnswer } from '@rouse/core/contract';

@@ -6,7 +6,8 @@ import type { StartSnapshot, WatchSnapshot } from '@rouse/core/watch';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { runClock } from '../src/run/clock.ts';
 import { dwell_s, waitEstimate } from '../src/run/estimates.ts';
-import { FRESH_MS, FrameRing, ring } from '../src/run/frame-ring.ts';
+import { FrameRing, ring } from '../src/run/frame-ring.ts';
+import { SOURCE_LOST_AFTER_S } from '@rouse/core/watch';
 import { roomRows } from '../src/run/room.ts';
 import {
   connectionChanged,
@@ -57,6 +58,7 @@ const going: StartSnapshot = {
   starterLeft_s: 32.6,
   starterAllowed_s: 45,
   restDue_s: 0,
+      triesLeft: 3,
   doubt: null,
   gates: [],
   rate_K_s: 40,
@@ -72,7 +74,8 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   kind: 'status',
   t_s: 22.4,
   source: 'live',
-  storedTo_s: 22,
+  keptTo_s: null,
+  outbox: { waiting: 0, away_s: 0, disk: null },
   arrivedAt_ms: 0,
   quality: null,
   pace: 1,
@@ -90,7 +93,7 @@ describe('the frame ring', () => {
   });
 
   test('keeps frames in order, the newest nine thousand of them', () => {
-    for (let i = 1; i <= 9500; i++) frames.push(packed(i / 50, frameOf({ 'ng.1': i })), i);
+    for (let i = 1; i <= 9500; i++) frames.push(packed(i / 50, frameOf({ 'ng.1': i })));
     expect(frames.length).toBe(9000);
     expect(frames.lastTime()).toBe(190);
     expect(frames.timeAt(0)).toBeCloseTo(501 / 50, 9);
@@ -100,18 +103,22 @@ describe('the frame ring', () => {
   });
 
   test('a frame that does not go forward, or of another size, is not kept', () => {
-    frames.push(packed(5, frameOf({ 'ng.1': 1 })), 0);
-    frames.push(packed(5, frameOf({ 'ng.1': 2 })), 0);
-    frames.push(packed(4, frameOf({ 'ng.1': 3 })), 0);
-    frames.push(new Float64Array(3), 0);
+    frames.push(packed(5, frameOf({ 'ng.1': 1 })));
+    frames.push(packed(5, frameOf({ 'ng.1': 2 })));
+    frames.push(packed(4, frameOf({ 'ng.1': 3 })));
+    frames.push(new Float64Array(3));
     expect(frames.length).toBe(1);
     expect(frames.last(index('ng.1'))).toBe(1);
   });
 
   test('what is not fresh is unknown: not the last value, not zero', () => {
-    frames.push(packed(5, frameOf({ 'ng.1': 38.4 })), 1000);
-    expect(frames.lastFrame(1000 + FRESH_MS - 1)[index('ng.1')]).toBe(38.4);
-    expect([...frames.lastFrame(1000 + FRESH_MS)].every(Number.isNaN)).toBe(true);
+    const limit_ms = 1000 * SOURCE_LOST_AFTER_S;
+    frames.push(packed(5, frameOf({ 'ng.1': 38.4 })));
+    frames.heard('live', 1000);
+    expect(frames.lastFrame(1000 + limit_ms - 1)[index('ng.1')]).toBe(38.4);
+    expect([...frames.lastFrame(1000 + limit_ms)].every(Number.isNaN)).toBe(true);
+    frames.heard('lost', 2000);
+    expect([...frames.lastFrame(2000)].every(Number.isNaN)).toBe(true);
   });
 
   test('begins with what the server had stored, which is not fresh by itself', () => {
@@ -123,8 +130,10 @@ describe('the frame ring', () => {
     });
     expect(frames.length).toBe(3);
     expect(frames.fresh(0)).toBe(false);
-    frames.push(packed(3.02, frameOf({})), 50);
+    frames.push(packed(3.02, frameOf({})));
     expect(frames.length).toBe(4);
+    expect(frames.fresh(60)).toBe(false);
+    frames.heard('live', 55);
     expect(frames.fresh(60)).toBe(true);
   });
 });
@@ -261,7 +270,7 @@ describe('estimates', () => {
     const oil = type.items.find((i) => i.id === 'engine-oil-warm')!;
     const followed = { type, state: reduceRun([]), detail: { past: [] } } as unknown as FollowedRun;
     expect(waitEstimate(followed, oil, null)).toBeNull();
-    for (let i = 1; i <= 1000; i++) ring.push(packed(i / 50, frameOf({ 'oil.1.temperature': 10 + i / 250 })), i);
+    for (let i = 1; i <= 1000; i++) ring.push(packed(i / 50, frameOf({ 'oil.1.temperature': 10 + i / 250 })));
     // 14 °C now, 0.2 °C a second, 26 °C wanted
     expect(waitEstimate(followed, oil, null)!.seconds).toBeCloseTo(60, 0);
     expect(

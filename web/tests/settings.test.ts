@@ -15,6 +15,7 @@ const today: Today = {
       standIn: { connected: true, preset: 'mild', line: CLEAN_LINE, presets: [] },
       pad: 'pad 2',
       openRun: null,
+      setAside: null,
       openExceedances: 0,
       goodStarts: 3,
       recent: [],

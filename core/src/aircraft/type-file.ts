@@ -121,6 +121,9 @@ export const typeFileSchema = shape.superRefine((type, context) => {
     });
   });
   type.startWatches.forEach((w, i) => {
+    for (const id of w.again ?? [])
+      if (!type.items.some((item) => item.id === id))
+        report(['startWatches', i, 'again'], `there is no item named ${id}`);
     for (const [role, id] of Object.entries<string | undefined>(w.channels))
       if (id !== undefined) known(id, ['startWatches', i, 'channels', role]);
     known(w.starter.channel, ['startWatches', i, 'starter', 'channel']);

@@ -1,12 +1,15 @@
 import { Refused } from '../quantity/index.ts';
 import { quantile } from '../watch/index.ts';
 
+type Range = [number, number];
+
 export interface ExpectedStart {
   /** 80 % of the tail's starts near this temperature */
-  dip_V: [number, number];
-  peak_C: [number, number];
-  light_s: [number, number];
-  idle_s: [number, number];
+  dip_V: Range | null;
+  /** null where nothing measures it: a piston engine has no peak */
+  peak_C: Range | null;
+  light_s: Range | null;
+  idle_s: Range | null;
   starts: number;
 }
 
@@ -24,11 +27,12 @@ export function expectedStart(
     return typeof t === 'number' && Math.abs(t - oat_C) <= NEAR_K;
   });
   if (near.length < ENOUGH) throw new Refused('INSUFFICIENT_DATA', String(near.length));
-  const range = (id: string): [number, number] => {
+  const range = (id: string): Range | null => {
     const values = near
       .map((s) => s[id])
       .filter((v): v is number => typeof v === 'number')
       .sort((a, b) => a - b);
+    if (values.length < ENOUGH) return null;
     return [quantile(values, 0.1), quantile(values, 0.9)];
   };
   return {

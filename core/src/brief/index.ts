@@ -12,6 +12,7 @@ export {
   type Neighbour,
   NO_WIND,
 } from './input.ts';
+export { simulatedDay } from './simulated-day.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
 export { type WeightCurves, weightCurves } from './weight-curves.ts';
 export type { Brief, Hold, NeighbourWash } from './result.ts';

@@ -145,6 +145,8 @@ export interface Debrief {
 export type BriefContextMessage = Omit<BriefContext, 'type'> & {
   type: { id: string; version: number };
   openRun: string | null;
+  /** conditions of the stand-in that is wired to it, null where none answers */
+  simulated: string | null;
 };
 
 export interface TypeVersion {

@@ -9,6 +9,7 @@ import {
   type Outcome,
   type Payload,
   presentItem,
+  rightAnswer,
   type RunState,
   stagesDone,
   standInActions,
@@ -25,7 +26,6 @@ import {
 import { type Conditions, NormalSource, type PistonConditions, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
 import { type Trace, TraceBuilder } from '../trace/index.ts';
 import type { Booking } from '../shutdown/index.ts';
-import { rightAnswer } from './right-answer.ts';
 import type { Corridors } from '../watch/index.ts';
 
 export interface PracticeRun {
@@ -219,7 +219,7 @@ class PracticeFlight {
         this.say({ kind: 'item-fault', item: item.id, note: 'Moved, but not seen to follow' });
       return;
     }
-    const refused = this.say(rightAnswer(this.type, state, item));
+    const refused = this.say(rightAnswer(item, { type: this.type, state }));
     if (refused !== null && this.t_s > this.actsAt_s + PATIENCE_S)
       this.say({ kind: 'item-fault', item: item.id, note: refused });
   }

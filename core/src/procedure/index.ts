@@ -21,9 +21,10 @@ export {
   type Stamp,
 } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
-export { expectedFigure } from './accept-answer.ts';
+export { type Ask, expectedFigure, type Quantity } from './kinds/kind.ts';
+export { askOf, rightAnswer } from './kinds/registry.ts';
 export { acceptFromPilot } from './judge.ts';
-export { type CaptionCount, conditionOf, countCaptions, readItem, type Reading } from './reading.ts';
+export { type CaptionCount, conditionOf, countCaptions, readCondition, readItem, type Reading } from './reading.ts';
 export {
   abortPlan,
   standInActions,

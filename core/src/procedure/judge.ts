@@ -1,8 +1,8 @@
 import { type Item, sayCondition, stagesOf, type TypeFile } from '../aircraft/index.ts';
-import { acceptDone } from './accept-answer.ts';
 import { type Acceptance, refuse } from './acceptance.ts';
 import { acceptAnotherTry, type Around } from './another-try.ts';
 import type { Payload } from './entries.ts';
+import { acceptDone } from './kinds/registry.ts';
 import { isReachable, isShuttingDown, legsAhead, stagesDone, stillOpen, workingList } from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
 import { readCondition } from './reading.ts';
@@ -101,7 +101,7 @@ function acceptLeg(type: TypeFile, state: RunState, wanted: Extract<Payload, { k
   const leg = ahead.find((l) => l.id === wanted.leg);
   if (!leg) return refuse('not-this-item', `${wanted.leg} is not a leg that can be begun now`);
   if (state.abort) return refuse('not-so', 'The start was stopped; work the actions on the screen');
-  if (state.phase === 'start') return refuse('not-so', 'An engine is starting; stop it with Esc, or wait');
+  if (state.phase === 'start') return refuse('not-so', 'An engine is starting; stop it, or wait');
   if (leg !== type.legs[type.legs.length - 1] && !isFinished(type, state))
     return refuse('not-so', notReady(type, state));
   return { ok: true, payload: { kind: 'leg-begun', leg: leg.id, how: 'declared' } };
@@ -148,7 +148,7 @@ function acceptOnItem(type: TypeFile, state: RunState, wanted: OnItem, values: A
     case 'item-done':
       return twoCrewTurn(type, state, item)?.turn === 'challenge'
         ? refuse('not-so', `${item.challenge} is read aloud first, then answered`)
-        : acceptDone(type, state, item, wanted, values);
+        : acceptDone(item, { type, state, wanted, values });
   }
 }
 
@@ -177,5 +177,5 @@ function acceptStage(
   if (reading.verdict === 'unknown') return done(`${stage.do}, declared`, null);
   if (reading.verdict) return done(`${stage.do}: ${reading.words}`, reading.value);
   const wanted = sayCondition(stage.expect, type.channels);
-  return refuse('not-so', `${stage.do}: ${reading.words}; expected ${wanted}. Wait for it, or record a fault with F`);
+  return refuse('not-so', `${stage.do}: ${reading.words}; expected ${wanted}. Wait for it, or record a fault`);
 }

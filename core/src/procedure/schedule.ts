@@ -1,7 +1,8 @@
-import type { Item, ItemKind, TypeFile } from '../aircraft/index.ts';
+import type { Item, TypeFile } from '../aircraft/index.ts';
 import { criticalPath, largestDeliveryFirst, lognormalFit, type Step, uncertainPlan } from '../schedule/index.ts';
 import type { WarmCurve } from '../thermal/index.ts';
 import type { Entry } from './entries.ts';
+import { handsOf } from './kinds/registry.ts';
 import { meanwhileItems } from './plan.ts';
 import { isBackground, isReachable, procedureOf } from './list.ts';
 import { itemState, reduceRun, type RunState } from './state.ts';
@@ -15,21 +16,6 @@ export interface PastWait {
   curves?: Readonly<Record<string, WarmCurve>> | undefined;
 }
 
-const HANDS_S: Record<ItemKind, number> = {
-  set: 4,
-  check: 4,
-  count: 6,
-  compare: 8,
-  test: 10,
-  hold: 5,
-  wait: 0,
-  watch: 0,
-  measure: 15,
-  enter: 8,
-  decide: 5,
-  call: 5,
-  brief: 20,
-};
 const USUAL_SPREAD = 0.25;
 /** How many measurements the type's usual time is worth. */
 const PRIOR_WEIGHT = 3;
@@ -42,7 +28,7 @@ const PLAUSIBLE_FACTOR = 4;
 /** Duration of an item: the hands' usual, or for a wait what this tail took near this temperature, with the type's as prior. */
 export function durationOf(item: Item, past: readonly PastWait[], oat_C: number | null): Step['dur'] {
   if (item.kind === 'hold') return { fixed: item.hands_s ?? item.hold_s + 2 };
-  if (item.kind !== 'wait' && item.kind !== 'watch') return { fixed: item.hands_s ?? HANDS_S[item.kind] };
+  if (item.kind !== 'wait' && item.kind !== 'watch') return { fixed: handsOf(item) };
   const near = past.filter(
     (p) =>
       p.item === item.id &&

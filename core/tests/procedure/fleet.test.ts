@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type Choice, type Item, stagesOf, type TypeFile } from '@rouse/core/aircraft';
-import { rightAnswer } from '@rouse/core/drill';
 import {
   acceptFromPilot,
   isFinished,
@@ -12,8 +11,7 @@ import {
   presentItem,
   procedureOf,
   reduceRun,
-  stillOpen,
-} from '@rouse/core/procedure';
+  stillOpen, rightAnswer } from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
 
@@ -138,7 +136,7 @@ describe('the kinds of item', () => {
     const [hand, item] = upTo(typeOf('T2'), 'throttle-range');
     expect(hand.wants(done(item))).toBe(false);
     expect(hand.wants({ kind: 'stage-done', item: item.id, stage: 1, value: null, words: '', last: true })).toBe(false);
-    hand.wants(rightAnswer(hand.type, hand.state, item));
+    hand.wants(rightAnswer(item, { type: hand.type, state: hand.state }));
     expect(stillOpen(hand.type, hand.state).map((l) => l.words)).toEqual(['Throttle is open']);
     expect(hand.wants({ kind: 'item-skipped', item: item.id, reason: 'called away' })).toBe(true);
     expect(stillOpen(hand.type, hand.state)).toHaveLength(1);

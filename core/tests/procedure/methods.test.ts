@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest';
 import type { TypeFile } from '@rouse/core/aircraft';
-import { rightAnswer } from '@rouse/core/drill';
 import {
   differences,
   durationOf,
@@ -19,8 +18,7 @@ import {
   twoCrewTurn,
   waitsOf,
   wayOf,
-  zonesOf,
-} from '@rouse/core/procedure';
+  zonesOf, rightAnswer } from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
 
@@ -314,7 +312,7 @@ describe('time', () => {
     const [other] = meanwhileItems(hand.type, hand.state);
     expect(hand.wants({ kind: 'item-chosen', item: other!.id })).toBe(true);
     expect(present(hand).id).toBe(other!.id);
-    expect(hand.wants(rightAnswer(hand.type, hand.state, other!))).toBe(true);
+    expect(hand.wants(rightAnswer(other!, { type: hand.type, state: hand.state }))).toBe(true);
     const last = hand.type.items.at(-1)!;
     expect(hand.wants({ kind: 'item-chosen', item: last.id })).toBe(false);
     // even a journal that says so does not put it before what it needs

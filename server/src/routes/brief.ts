@@ -10,11 +10,13 @@ import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { briefContext } from './brief-context.ts';
 import { parse } from './parse.ts';
+import { standInState } from './stand-in.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of an aircraft' });
 const exceedanceSchema = z.object({ run: z.uuid(), seq: z.coerce.number().int().min(1) });
 
-export function briefRoutes({ pool, operatorId, personId, fleet, clock }: Services): Router {
+export function briefRoutes(services: Services): Router {
+  const { pool, operatorId, personId, fleet, clock } = services;
   const router = Router();
 
   router.get('/aircraft/:aircraft/brief', async (req, res) => {
@@ -27,6 +29,7 @@ export function briefRoutes({ pool, operatorId, personId, fleet, clock }: Servic
       starts: [...rest.starts],
       type: { id: type.id, version: type.version },
       openRun: live.openRunId,
+      simulated: live.wired ? (await standInState(services, live)).preset : null,
     };
     res.json(message);
   });

@@ -12,7 +12,14 @@ export class ApiRefusal extends Error {
     this.remedy = remedy;
     this.details = details;
   }
+
+  /** The server, its disk or its database is away for a moment: sent again, it may be taken. */
+  get isOutage(): boolean {
+    return OUTAGES.has(this.code);
+  }
 }
+
+const OUTAGES = new Set(['unreachable', 'database-away', 'not-kept', 'internal']);
 
 async function call(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;

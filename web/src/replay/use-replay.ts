@@ -99,7 +99,8 @@ export function useReplay(type: TypeFile): ReplayControls {
           if (message.jumped) ring.reset(type.channels.length, null);
           const now_ms = performance.now();
           for (let at = 0; at < message.frames.length; at += width)
-            ring.push(message.frames.subarray(at, at + width), now_ms);
+            ring.push(message.frames.subarray(at, at + width));
+          ring.heard('live', now_ms);
           dispatch(
             statusArrived({
               kind: 'status',
@@ -107,7 +108,8 @@ export function useReplay(type: TypeFile): ReplayControls {
               source: 'live',
               quality: null,
               ratings: [],
-              storedTo_s: null,
+              keptTo_s: null,
+              outbox: { waiting: 0, away_s: 0, disk: null },
               pace: 1,
               check: null,
               dwells: [],

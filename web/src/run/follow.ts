@@ -5,11 +5,12 @@ import { useEffect } from 'react';
 import { useAppDispatch } from '../app/store.ts';
 import { getBytes, getJson } from '../platform/api.ts';
 import { followRun } from '../platform/live-socket.ts';
-import { announce } from './announce.ts';
+import { store } from '../app/store.ts';
+import { announceUnanswered } from './announce.ts';
 import { ring } from './frame-ring.ts';
+import { knowsAlready, receive } from './receive.ts';
 import {
   connectionChanged,
-  entriesArrived,
   runFailed,
   runLeft,
   runLoaded,
@@ -43,17 +44,20 @@ export function useFollowRun(run: string): void {
           type.channels.map((c) => c.id),
         ),
       );
+      knowsAlready(detail.entries);
       dispatch(runLoaded({ detail, type, corridors }));
       if (detail.closedAt !== null) return;
+      announceUnanswered(store.getState().run.followed!);
       unfollow = followRun(run, {
-        onFrame: (frame) => ring.push(frame, performance.now()),
+        onFrame: (frame) => ring.push(frame),
         onConnection: (connected) => dispatch(connectionChanged(connected)),
         onMessage: (message) => {
-          if (message.kind === 'status') dispatch(statusArrived({ ...message, arrivedAt_ms: performance.now() }));
-          else {
-            dispatch(entriesArrived({ entries: message.entries, whole: message.kind === 'hello' }));
-            if (message.kind === 'entries') message.entries.forEach(announce);
-          }
+          const now_ms = performance.now();
+          if (message.kind === 'status') {
+            ring.heard(message.source, now_ms);
+            dispatch(statusArrived({ ...message, arrivedAt_ms: now_ms }));
+          } else if (message.kind === 'hello') receive(message.entries, 'missed');
+          else if (message.kind === 'entries') receive(message.entries, 'new');
         },
       });
     };

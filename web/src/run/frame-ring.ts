@@ -1,9 +1,9 @@
-import { FRAME_HEADER } from '@rouse/core/contract';
+import { FRAME_HEADER, type SourceState } from '@rouse/core/contract';
 import type { Trace } from '@rouse/core/trace';
+import { SOURCE_LOST_AFTER_S } from '@rouse/core/watch';
 
 /** 50 Hz for three minutes: what the live drawings look back on. */
 const CAPACITY = 9000;
-export const FRESH_MS = 1000;
 
 /** The latest frames of the followed run, outside React and Redux: widgets draw from it when they paint. */
 export class FrameRing {
@@ -12,14 +12,17 @@ export class FrameRing {
   private head = 0;
   length = 0;
   unit_s = NaN;
-  private arrivedAt_ms = -Infinity;
+  /** what the server says of the source, and when it said so */
+  private source: SourceState = 'none';
+  private heardAt_ms = -Infinity;
 
   /** Begins anew with frames that the server had stored already. */
   reset(channels: number, stored: Trace | null): void {
     this.columns = Array.from({ length: channels }, () => new Float64Array(CAPACITY));
     this.head = 0;
     this.length = 0;
-    this.arrivedAt_ms = -Infinity;
+    this.source = 'none';
+    this.heardAt_ms = -Infinity;
     if (!stored) return;
     const row = new Float64Array(FRAME_HEADER + channels);
     for (let i = 0; i < stored.t_s.length; i++) {
@@ -29,16 +32,21 @@ export class FrameRing {
     }
   }
 
-  push(frame: Float64Array, now_ms: number): void {
+  push(frame: Float64Array): void {
     if (frame.length !== this.columns.length + FRAME_HEADER) return;
     this.unit_s = frame[1]!;
-    this.arrivedAt_ms = now_ms;
     this.store(frame);
   }
 
-  /** Whether the last frame is young enough to be believed. */
+  /** Whether there is data is judged where it arrives; the page only hears of it. */
+  heard(source: SourceState, now_ms: number): void {
+    this.source = source;
+    this.heardAt_ms = now_ms;
+  }
+
+  /** Whether the last frame may be believed: its source is live, by a word that is not older than a reading may be. */
   fresh(now_ms: number): boolean {
-    return now_ms - this.arrivedAt_ms < FRESH_MS;
+    return this.source === 'live' && now_ms - this.heardAt_ms < 1000 * SOURCE_LOST_AFTER_S;
   }
 
   /** Time of frame `i`, counted from the oldest. */

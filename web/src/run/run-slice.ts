@@ -12,6 +12,8 @@ export interface FollowedRun {
   /** usual water by start watch */
   corridors: Record<string, Corridor | null>;
   entries: Entry[];
+  /** entries that came before those that stand in front of them */
+  ahead: Entry[];
   state: RunState;
 }
 
@@ -27,12 +29,21 @@ export interface RunSlice {
   followed: FollowedRun | null;
   status: LiveStatus | null;
   connected: boolean;
+  /** entries of a person that are kept on this page until the server takes them */
+  unsent: number;
   /** what the server refused last, until something is accepted */
   refusal: { message: string; remedy: string } | null;
   failure: string | null;
 }
 
-const initialState: RunSlice = { followed: null, status: null, connected: false, refusal: null, failure: null };
+const initialState: RunSlice = {
+  followed: null,
+  status: null,
+  connected: false,
+  unsent: 0,
+  refusal: null,
+  failure: null,
+};
 
 const slice = createSlice({
   name: 'run',
@@ -40,7 +51,7 @@ const slice = createSlice({
   reducers: {
     runLoaded(
       slice,
-      action: PayloadAction<Omit<FollowedRun, 'state' | 'entries' | 'corridors'> & { corridors: WiredCorridors }>,
+      action: PayloadAction<Pick<FollowedRun, 'detail' | 'type'> & { corridors: WiredCorridors }>,
     ) {
       const { detail, type, corridors } = action.payload;
       return {
@@ -50,29 +61,54 @@ const slice = createSlice({
           type,
           corridors: unwireCorridors(corridors),
           entries: detail.entries,
+          ahead: [],
           state: reduceRun(detail.entries),
         },
         failure: null,
         refusal: null,
       };
     },
-    runLeft: () => initialState,
+    runLeft: ({ unsent }) => ({ ...initialState, unsent }),
     runFailed: (slice, action: PayloadAction<string>) => ({ ...slice, failure: action.payload }),
     entriesArrived(slice, action: PayloadAction<{ entries: Entry[]; whole: boolean }>) {
       if (!slice.followed) return slice;
-      const known = action.payload.whole ? [] : slice.followed.entries;
-      const entries = [...known, ...action.payload.entries.filter((e) => e.seq > known.length)];
-      return { ...slice, refusal: null, followed: { ...slice.followed, entries, state: reduceRun(entries) } };
+      const { followed } = slice;
+      const known = action.payload.whole ? [] : followed.entries;
+      const ahead = action.payload.whole ? [] : followed.ahead;
+      const { entries, rest } = inOrder(known, [...ahead, ...action.payload.entries]);
+      if (entries.length === followed.entries.length && !action.payload.whole)
+        return { ...slice, followed: { ...followed, ahead: rest } };
+      return { ...slice, refusal: null, followed: { ...followed, entries, ahead: rest, state: reduceRun(entries) } };
     },
     statusArrived: (slice, action: PayloadAction<LiveStatus>) => ({ ...slice, status: action.payload }),
     connectionChanged: (slice, action: PayloadAction<boolean>) => ({ ...slice, connected: action.payload }),
+    unsentCounted: (slice, action: PayloadAction<number>) => ({ ...slice, unsent: action.payload }),
     refused: (slice, action: PayloadAction<RunSlice['refusal']>) => ({ ...slice, refusal: action.payload }),
   },
 });
 
-export const { runLoaded, runLeft, runFailed, entriesArrived, statusArrived, connectionChanged, refused } =
-  slice.actions;
+export const {
+  runLoaded,
+  runLeft,
+  runFailed,
+  entriesArrived,
+  statusArrived,
+  connectionChanged,
+  unsentCounted,
+  refused,
+} = slice.actions;
 export const runReducer = slice.reducer;
+
+/** Entries behind those that are known, as far as none is missing, and the rest. */
+function inOrder(known: readonly Entry[], come: readonly Entry[]): { entries: Entry[]; rest: Entry[] } {
+  const entries = [...known];
+  const rest: Entry[] = [];
+  for (const entry of come.toSorted((a, b) => a.seq - b.seq)) {
+    if (entry.seq === entries.length + 1) entries.push(entry);
+    else if (entry.seq > entries.length + 1) rest.push(entry);
+  }
+  return { entries, rest };
+}
 
 export type WiredCorridors = Record<string, Wire<Corridor> | null>;
 

@@ -1,42 +1,30 @@
 import type { Payload } from '@rouse/core/procedure';
-import { useCallback } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { store, useAppDispatch } from '../app/store.ts';
-import { ApiRefusal, postJson } from '../platform/api.ts';
-import { refused } from './run-slice.ts';
+import { store } from '../app/store.ts';
+import { EntryQueue } from './entry-queue.ts';
+import { receive } from './receive.ts';
+import { refused, unsentCounted } from './run-slice.ts';
 
-const TRIES = 6;
+const queue = new EntryQueue({
+  written: (run, { entries }) => {
+    if (store.getState().run.followed?.detail.run === run) receive(entries, 'new');
+  },
+  nextSeq: (run) => {
+    const { followed } = store.getState().run;
+    return followed?.detail.run === run ? followed.entries.length + 1 : 1;
+  },
+  refusedLater: (refusal) => void store.dispatch(refused(refusal)),
+  waiting: (count) => void store.dispatch(unsentCounted(count)),
+});
 
 /**
- * Writes one entry; when the watch wrote in between, it tries again behind it with the same id, so that nothing is written twice.
- * A refusal is shown where the pilot looks. @returns whether it was accepted
+ * Writes one entry of a person into the run that is followed. A refusal is shown where the pilot looks.
+ * @returns whether it was taken; an entry that the server could not be told of is kept on this page, and counts as taken
  */
-export function useWrite(): (payload: Payload) => Promise<boolean> {
-  const dispatch = useAppDispatch();
-  return useCallback(
-    async (payload: Payload) => {
-      const followed = store.getState().run.followed;
-      if (!followed) return false;
-      const id = uuidv7();
-      let seq = followed.entries.length + 1;
-      for (let i = 0; i < TRIES; i++) {
-        try {
-          await postJson(`/runs/${followed.detail.run}/entries`, { id, seq, payload });
-          dispatch(refused(null));
-          return true;
-        } catch (error) {
-          if (!(error instanceof ApiRefusal)) throw error;
-          if (error.code === 'out-of-order' && error.details?.expected !== undefined) {
-            seq = error.details.expected;
-            continue;
-          }
-          dispatch(refused({ message: error.message, remedy: error.remedy }));
-          return false;
-        }
-      }
-      dispatch(refused({ message: 'The journal was busy; nothing was written.', remedy: 'Press the key again.' }));
-      return false;
-    },
-    [dispatch],
-  );
+export async function write(payload: Payload): Promise<boolean> {
+  const { followed } = store.getState().run;
+  if (!followed) return false;
+  const sent = await queue.send({ id: uuidv7(), run: followed.detail.run, payload });
+  store.dispatch(refused(sent.kind === 'refused' ? { message: sent.message, remedy: sent.remedy } : null));
+  return sent.kind !== 'refused';
 }

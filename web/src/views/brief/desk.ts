@@ -1,4 +1,4 @@
-import type { TypeFile } from '@rouse/core/aircraft';
+import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import {
   type Brief,
   type BriefContext,
@@ -8,6 +8,7 @@ import {
   emptyBrief,
   type ReadReport,
   readReport,
+  simulatedDay,
 } from '@rouse/core/brief';
 import type { BriefContextMessage } from '@rouse/core/contract';
 import { useEffect, useMemo, useState } from 'react';
@@ -18,6 +19,8 @@ import { readSetting, writeSetting } from '../../platform/storage.ts';
 export interface BriefDesk {
   context: BriefContext;
   openRun: string | null;
+  /** fills in the day and the load of the simulated aircraft; null where there is none */
+  fillSimulated: (() => void) | null;
   input: BriefInput;
   brief: Brief;
   read: ReadReport;
@@ -93,11 +96,17 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
   );
   const read = useMemo(() => readReport(input?.report ?? '', context?.now ?? ''), [input?.report, context?.now]);
   const brief = useMemo(() => input && context && briefOf(input, context), [input, context]);
+  const preset = loaded?.type.standIn.find((p) => p.id === loaded.message.simulated);
+  const simulated =
+    loaded && preset && isWatched(loaded.type) && context
+      ? () => simulatedDay(loaded.type as WatchedType, preset, context.now)
+      : null;
   const desk =
     context && input && brief && loaded
       ? {
           context,
           openRun: loaded.message.openRun,
+          fillSimulated: simulated && (() => setInput((old) => old && { ...old, ...simulated() })),
           input,
           brief,
           read,

@@ -1,4 +1,4 @@
-import { type Brief, known } from '@rouse/core/brief';
+import { type Brief, type ExpectedStart, known } from '@rouse/core/brief';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -78,14 +78,8 @@ export function Plan({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) 
         <em>Expect{brief.order ? ` on engine ${brief.order.first}` : ''}</em>
         {start.state === 'known' ? (
           <>
-            <b data-figure>
-              peak {Math.floor(start.value.peak_C[0])} to {Math.ceil(start.value.peak_C[1])} °C
-            </b>
-            <p>
-              volts dip to {start.value.dip_V[0].toFixed(1)} to {start.value.dip_V[1].toFixed(1)}, light-off by{' '}
-              {Math.ceil(start.value.light_s[1])} s, idle by {Math.ceil(start.value.idle_s[1])} s, from{' '}
-              {start.value.starts} starts near this temperature.
-            </p>
+            <b data-figure>{expectedHead(start.value)}</b>
+            <p>{expectedWords(start.value)}</p>
           </>
         ) : (
           <>
@@ -134,6 +128,22 @@ export function Plan({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) 
   );
 }
 
+/** What is most worth knowing of the next start: its peak, or for an engine without one how soon it idles. */
+function expectedHead({ peak_C, idle_s }: ExpectedStart): string {
+  if (peak_C) return `peak ${Math.floor(peak_C[0])} to ${Math.ceil(peak_C[1])} °C`;
+  return idle_s ? `idle in ${Math.floor(idle_s[0])} to ${Math.ceil(idle_s[1])} s` : 'no figure yet';
+}
+
+function expectedWords({ dip_V, light_s, idle_s, peak_C, starts }: ExpectedStart): string {
+  const parts = [
+    ...(dip_V ? [`volts dip to ${dip_V[0].toFixed(1)} to ${dip_V[1].toFixed(1)}`] : []),
+    ...(light_s ? [`${peak_C ? 'light-off' : 'fires'} by ${Math.ceil(light_s[1])} s`] : []),
+    ...(idle_s && peak_C ? [`idle by ${Math.ceil(idle_s[1])} s`] : []),
+    `from ${starts} starts near this temperature`,
+  ];
+  return `${parts.join(', ')}.`;
+}
+
 function limitWords(figure: Brief['topLimit'], unit: string): string {
   return figure.state === 'known' ? `${figure.value} ${unit}` : figure.state === 'unknown' ? 'unknown' : figure.words;
 }
@@ -157,6 +167,8 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
   const held = brief.holds.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
   const begin = async (): Promise<void> => {
     try {
+      if (desk.fillSimulated && !byHand)
+        await postJson('/stand-in/prepare', { aircraft, mass_kg: brief.record.expected.mass });
       const { run } = await postJson<{ run: string }>('/runs', { aircraft, brief: input, byHand });
       await navigate(`/start/${run}`);
     } catch (error) {
@@ -181,9 +193,13 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
             <input type="checkbox" checked={byHand} onChange={(e) => setByHand(e.target.checked)} />
             Work it by hand, without the data line
           </label>
-          <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>
-            Begin before-start
-          </PrimaryButton>
+          {desk.fillSimulated && input.observedAt === null ? (
+            <PrimaryButton onPress={desk.fillSimulated}>Take the simulated day</PrimaryButton>
+          ) : (
+            <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>
+              Begin before-start
+            </PrimaryButton>
+          )}
         </>
       )}
     </Go>

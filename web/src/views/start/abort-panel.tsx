@@ -1,7 +1,7 @@
-import { abortPlan, itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
+import { abortPlan, anotherTry, itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
 import styled from 'styled-components';
+import { mono } from '../../app/theme.ts';
 import { Aid, PREVAILS } from '../../parts/heading.ts';
-import { nextTry } from '@rouse/core/watch';
 import { useAppSelector } from '../../app/store.ts';
 import { minutes, stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
@@ -77,19 +77,38 @@ const After = styled.p`
   }
 `;
 
-/** how far before the abort an exceedance still belongs to this start */
-const LOOK_BACK_S = 60;
+const Waits = styled.ol`
+  margin: 8px 0;
+  max-width: 460px;
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 14px;
+    padding: 5px 0;
+    border-top: 1px solid var(--hair);
+  }
+  span {
+    ${mono}
+    white-space: nowrap;
+  }
+  [data-verdict='false'] span,
+  [data-rest] span {
+    color: var(--caution);
+    font-weight: 650;
+  }
+`;
 
 const MARKS = { todo: '', done: '✓', fault: '!', skipped: '–' } as const;
 
 /** The abort takes the whole middle: the reason with its figure, then the type's own actions. */
 export function AbortPanel({
-  followed: { type, state, entries },
+  followed,
   abort,
 }: {
   followed: FollowedRun;
   abort: NonNullable<RunState['abort']>;
 }) {
+  const { type, state } = followed;
   const now_ms = usePulse(200);
   const frame = ring.lastFrame(now_ms);
   const plan = abortPlan(type, state);
@@ -124,7 +143,7 @@ export function AbortPanel({
         })}
       </Actions>
       <After>{plan.afterwards}</After>
-      <Another plan={plan} followed={{ type, state, entries }} abort={abort} />
+      <Another followed={followed} abort={abort} />
       <After>
         <Aid as="span">{PREVAILS}</Aid>
       </After>
@@ -132,24 +151,38 @@ export function AbortPanel({
   );
 }
 
-/** What must be over, or looked at, before another try. */
-function Another({
-  plan,
-  followed: { type, entries },
-  abort,
-}: {
-  plan: NonNullable<ReturnType<typeof abortPlan>>;
-  followed: Pick<FollowedRun, 'type' | 'state' | 'entries'>;
-  abort: NonNullable<RunState['abort']>;
-}) {
+/** What must be over, or looked at, before another try; what only takes time counts down. */
+function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullable<RunState['abort']> }) {
   const status = useAppSelector((s) => s.run.status);
-  const at = type.startWatches.findIndex((w) => w.id === abort.watch);
-  const passed = entries.filter((e) => e.kind === 'exceedance').filter((e) => e.end_s >= abort.t_s - LOOK_BACK_S);
-  const { words, rest_s, inspect, verdict } = nextTry(plan, status?.watch?.starts[at] ?? null, passed);
+  const { type, state, entries } = followed;
+  const starts = status?.watch?.starts ?? null;
+  const next = anotherTry(type, state, { entries, starts });
+  if (!next) return null;
+  const gates = starts?.find((s) => s.watch === abort.watch)?.gates.filter((g) => g.at === 'starter') ?? [];
+  const { words, rest_s, triesLeft, inspect, verdict } = next;
   return (
     <After data-next={verdict} as="div">
       <b>{words}</b>
-      {rest_s > 0 && <p>Starter: {minutes(Math.ceil(rest_s))} of rest still due.</p>}
+      <Waits>
+        {rest_s > 0 && (
+          <li data-rest>
+            Starter rest <span>{minutes(Math.ceil(rest_s))} more</span>
+          </li>
+        )}
+        {gates.map((g) => (
+          <li key={g.id} data-gate={g.id} data-verdict={String(g.verdict)}>
+            {g.label}, {g.words}{' '}
+            <span>
+              {g.verdict === true ? 'good' : g.verdict === 'unknown' ? 'unknown' : sayWait(g.value, g.in_s)}
+            </span>
+          </li>
+        ))}
+        {triesLeft !== null && verdict !== 'after-inspection' && (
+          <li>
+            Tries before the long rest <span>{triesLeft}</span>
+          </li>
+        )}
+      </Waits>
       {inspect.length > 0 && (
         <ul aria-label="Look at first">
           {inspect.map((what) => (
@@ -159,4 +192,9 @@ function Another({
       )}
     </After>
   );
+}
+
+function sayWait(value: number | null, in_s: number | null): string {
+  const now = value === null ? '' : `now ${Math.round(value * 10) / 10}`;
+  return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }

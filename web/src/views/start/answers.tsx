@@ -1,12 +1,12 @@
 import { type Item, stagesOf } from '@rouse/core/aircraft';
-import { ruledAnswer, stagesDone, windPhaseOf } from '@rouse/core/procedure';
+import { type Ask, askOf, rightAnswer, ruledAnswer, stagesDone } from '@rouse/core/procedure';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import { type AnswerProps, Form } from './answer-form.ts';
 import { CheckAnswer } from './check-answer.tsx';
 import { Hold } from './hold-answer.tsx';
@@ -75,22 +75,32 @@ const Ticks = styled.fieldset`
   }
 `;
 
-/** What a person has to give beside a word: stages, numbers, ticks. Null for an item that is seen or done. */
+/** What a person has to give beside a word, and what helps to give it. Null for an item that is seen or done. */
 export function answerFor({ followed, item }: AnswerProps): ReactNode {
-  const key = item.id;
-  if (isTapped(item, followed.detail.source)) return <Stages key={key} followed={followed} item={item} />;
-  switch (item.kind) {
-    case 'enter':
-      return <NumberAnswer key={key} followed={followed} item={item} quantity={item.enters} />;
-    case 'measure':
-      if (isMeasured(item, followed.detail.source)) return <CheckAnswer key={key} followed={followed} item={item} />;
-      return <NumberAnswer key={key} followed={followed} item={item} quantity={item.measures} />;
-    case 'compare':
-      return <Comparison key={key} item={item} />;
+  const ask = askOf(item, followed);
+  const props = { followed, item };
+  switch (ask.kind) {
+    case 'stage':
+      return <Stages {...props} key={item.id} />;
+    case 'number':
+      return <NumberAnswer {...props} key={item.id} quantity={ask.quantity} />;
+    case 'measured':
+      return item.kind === 'measure' ? <CheckAnswer key={item.id} followed={followed} item={item} /> : null;
+    case 'pair':
+      return <Comparison {...props} key={item.id} between={ask.between} />;
     case 'hold':
-      return <Hold key={key} followed={followed} item={item} />;
-    case 'decide':
-      return <Decision key={key} followed={followed} item={item} />;
+      return <Hold {...props} key={item.id} asked_s={ask.hold_s} />;
+    case 'choice':
+      return <Decision {...props} key={item.id} />;
+    case 'wind':
+      return <RotorWindAnswer {...props} key={item.id} />;
+    default:
+      return helpFor({ followed, item });
+  }
+}
+
+function helpFor({ followed, item }: AnswerProps): ReactNode {
+  switch (item.kind) {
     case 'brief':
       return (
         <Points>
@@ -100,37 +110,20 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
         </Points>
       );
     case 'check':
-      if (windPhaseOf(item)) return <RotorWindAnswer key={key} followed={followed} item={item} />;
-      return item.reads ? (
-        <NumberAnswer key={key} followed={followed} item={item} quantity={item.reads} />
-      ) : item.expect ? (
-        <ByEye key={key} followed={followed} item={item} />
-      ) : null;
+      return item.expect ? <ByEye key={item.id} followed={followed} item={item} /> : null;
     case 'count':
-      return <CaptionTicks key={key} followed={followed} item={item} />;
+      return <CaptionTicks key={item.id} followed={followed} item={item} />;
     default:
       return null;
   }
 }
 
-/** A check that the trace measures, on an aircraft that has one. */
-export function isMeasured(item: Item, source: FollowedRun['detail']['source']): boolean {
-  return item.kind === 'measure' && item.trace !== undefined && source !== 'by-hand';
-}
-
-/** Stages that a person taps through. */
-export function isTapped(item: Item, source: FollowedRun['detail']['source']): boolean {
-  return stagesOf(item).length > 0 && (item.kind === 'test' || (item.kind === 'watch' && source === 'by-hand'));
-}
-
 /** Whether the answer has a button of its own, so that the card needs none for "seen". */
-export function answersItself(item: Item): boolean {
-  if (windPhaseOf(item)) return true;
-  return item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare' || isNumber(item);
+export function answersItself(item: Item, followed: FollowedRun): boolean {
+  return OWN_BUTTON.has(askOf(item, followed).kind);
 }
 
-const isNumber = (item: Item): boolean =>
-  item.kind === 'enter' || item.kind === 'measure' || (item.kind === 'check' && item.reads !== undefined);
+const OWN_BUTTON: ReadonlySet<Ask['kind']> = new Set(['number', 'pair', 'hold', 'choice', 'wind']);
 
 function Stages({ followed: { state }, item }: AnswerProps) {
   const done = stagesDone(state, item);
@@ -150,17 +143,15 @@ function Stages({ followed: { state }, item }: AnswerProps) {
   );
 }
 
-function Comparison({ item }: { item: Item }) {
-  const write = useWrite();
-  const [read, setRead] = useState<[string, string]>(['', '']);
-  if (item.kind !== 'compare') return null;
+function Comparison({ followed, item, between }: AnswerProps & { between: readonly [string, string] }) {
+  const [read, setRead] = useState<[string, string]>(() => shownPair(followed, item));
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     await write({ kind: 'item-done', item: item.id, how: 'declared', value: null, words: '', read });
   };
   return (
     <Form onSubmit={(event) => void submit(event)}>
-      {item.between.map((name, i) => (
+      {between.map((name, i) => (
         <label key={name}>
           {name}
           <input
@@ -168,6 +159,7 @@ function Comparison({ item }: { item: Item }) {
             autoFocus={i === 0}
             maxLength={40}
             value={read[i]}
+            onFocus={(e) => e.target.select()}
             onChange={(e) => setRead(i === 0 ? [e.target.value, read[1]] : [read[0], e.target.value])}
           />
         </label>
@@ -177,10 +169,18 @@ function Comparison({ item }: { item: Item }) {
   );
 }
 
-function Decision({ followed: { state }, item }: AnswerProps) {
-  const write = useWrite();
+/** What the two places show in a simulated cockpit, which has no glass to look at. */
+function shownPair(followed: FollowedRun, item: Item): [string, string] {
+  if (followed.detail.source !== 'stand-in') return ['', ''];
+  const right = rightAnswer(item, followed);
+  return (right.kind === 'item-done' && right.read) || ['', ''];
+}
+
+function Decision({ followed, item }: AnswerProps) {
   if (item.kind !== 'decide') return null;
-  const ruled = ruledAnswer(item, state.brief);
+  const ruled = ruledAnswer(item, followed.state.brief);
+  const right = rightAnswer(item, followed);
+  const usual = right.kind === 'decided' ? right.alternative : null;
   const reason = (label: string): string => (ruled ? `${label}; ${ruled.words}` : label);
   return (
     <Form as="div" data-decide>
@@ -189,15 +189,18 @@ function Decision({ followed: { state }, item }: AnswerProps) {
           By the rule: {item.alternatives.find((a) => a.id === ruled.alternative)?.label}. {ruled.words}.
         </small>
       )}
-      {item.alternatives.map((a, i) => (
-        <Button
-          key={a.id}
-          autoFocus={ruled ? a.id === ruled.alternative : i === 0}
-          onPress={() => void write({ kind: 'decided', item: item.id, alternative: a.id, reason: reason(a.label) })}
-        >
-          {a.label}
-        </Button>
-      ))}
+      {item.alternatives.map((a) => {
+        const Choice = a.id === usual ? PrimaryButton : Button;
+        return (
+          <Choice
+            key={a.id}
+            autoFocus={a.id === usual}
+            onPress={() => void write({ kind: 'decided', item: item.id, alternative: a.id, reason: reason(a.label) })}
+          >
+            {a.label}
+          </Choice>
+        );
+      })}
     </Form>
   );
 }
@@ -205,7 +208,6 @@ function Decision({ followed: { state }, item }: AnswerProps) {
 /** Captions that are lit, ticked by eye where nothing senses them. */
 function CaptionTicks({ followed: { type, detail }, item }: AnswerProps) {
   const now_ms = usePulse(500);
-  const write = useWrite();
   const [lit, setLit] = useState<ReadonlySet<string>>(new Set());
   if (item.kind !== 'count' || (detail.source !== 'by-hand' && ring.fresh(now_ms))) return null;
   const mask = type.captions.list.reduce((sum, c) => sum + (lit.has(c.id) ? 2 ** c.bit : 0), 0);

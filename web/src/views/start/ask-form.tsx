@@ -2,7 +2,7 @@ import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import { Form } from './answer-form.ts';
 import type { Asking } from './asking.ts';
 
@@ -15,7 +15,6 @@ const Ask = styled(Form)`
 
 /** The words for a fault or for a skipped item; what is typed stays until it is accepted. */
 export function AskForm({ item, note, close }: NonNullable<Asking> & { close: () => void }) {
-  const write = useWrite();
   const measured = useAppSelector((s) => s.run.followed?.state.measured[item.id]);
   // what the check found is what is wrong with it, in its own words
   const [text, setText] = useState(note === 'fault' && measured ? measured.words.slice(0, 500) : '');

@@ -38,7 +38,7 @@ export const Why = styled.p`
 
 export const Keys = styled.div`
   display: grid;
-  grid-template-columns: 1fr auto auto;
+  grid-template-columns: 1fr 1fr 1fr;
   gap: 8px;
   margin-top: 11px;
   > button {
@@ -46,6 +46,7 @@ export const Keys = styled.div`
   }
   > .wide {
     grid-column: 1 / -1;
+    min-height: 56px;
   }
 `;
 

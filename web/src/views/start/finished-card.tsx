@@ -10,10 +10,11 @@ import {
 import { useNavigate } from 'react-router';
 import { useAppSelector } from '../../app/store.ts';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
+import { minutes } from '../../parts/words.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
 import { LEG_KEYS } from './keys.ts';
-import { usePilot } from './pilot.ts';
+import { tryOf, usePilot } from './pilot.ts';
 
 /** What the end of the list means, by how far the run has come. */
 function readyWords(shutDown: boolean, lifted: boolean): string {
@@ -66,26 +67,59 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
       <Why>{words}</Why>
       {refusal && <Refusal role="alert">{refusal.message}</Refusal>}
       <Keys>
-        {ready &&
-          ahead.map((leg) => (
-            <Button
-              key={leg.id}
-              className="wide"
-              onPress={() => void pilot.beginLeg(leg === type.legs.at(-1) ? 'last' : 'next')}
-            >
-              {leg.verb ?? leg.label} <Key>{leg === type.legs.at(-1) ? LEG_KEYS.last : LEG_KEYS.next}</Key>
-            </Button>
-          ))}
         {closed ? (
           <PrimaryButton className="wide" onPress={() => void navigate(`/debrief/${detail.run}`)}>
             To the debrief
           </PrimaryButton>
+        ) : state.abort ? (
+          <AfterAbort followed={followed} />
+        ) : ready ? (
+          <>
+            {ahead.map((leg, i) => {
+              const last = leg === type.legs.at(-1);
+              const Way = i === 0 ? PrimaryButton : Button;
+              return (
+                <Way key={leg.id} className="wide" onPress={() => void pilot.beginLeg(last ? 'last' : 'next')}>
+                  {leg.verb ?? leg.label} <Key>{last ? LEG_KEYS.last : LEG_KEYS.next}</Key>
+                </Way>
+              );
+            })}
+            <CloseButton primary={ahead.length === 0} />
+          </>
         ) : (
           <PrimaryButton className="wide" onPress={() => void pilot.seen()}>
-            {open && !state.abort ? 'It is back' : 'Close the run'} <Key>Space</Key>
+            {open ? 'It is back' : 'Close the run'} <Key>Space</Key>
           </PrimaryButton>
         )}
       </Keys>
     </Card>
+  );
+}
+
+function CloseButton({ primary }: { primary: boolean }) {
+  const pilot = usePilot();
+  const Way = primary ? PrimaryButton : Button;
+  return (
+    <Way className="wide" onPress={() => void pilot.close()}>
+      Close the run {primary && <Key>Space</Key>}
+    </Way>
+  );
+}
+
+/** Another try where the plan of the abort allows it, as soon as what comes first is over; else the run is closed. */
+function AfterAbort({ followed }: { followed: FollowedRun }) {
+  const pilot = usePilot();
+  // what is waited for is known by the watch, ten times a second
+  useAppSelector((s) => s.run.status);
+  const next = tryOf(followed);
+  const open = next?.verdict === 'open' || next?.verdict === 'by-eye';
+  if (!open && next?.verdict !== 'held') return <CloseButton primary />;
+  return (
+    <>
+      <PrimaryButton className="wide" isDisabled={!open} onPress={() => void pilot.seen()}>
+        {open ? 'Try again' : `Try again${next.rest_s > 0 ? ` in ${minutes(Math.ceil(next.rest_s))}` : ''}`} <Key>Space</Key>
+      </PrimaryButton>
+      <CloseButton primary={false} />
+    </>
   );
 }

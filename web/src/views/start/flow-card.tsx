@@ -2,7 +2,7 @@ import { type FlowZone, findItem, itemState, wasFlowed, zonesOf } from '@rouse/c
 import styled from 'styled-components';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
 import type { FollowedRun } from '../../run/run-slice.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import { Card, Keys, Kicker, Why } from './card.ts';
 import { usePilot } from './pilot.ts';
 
@@ -54,7 +54,6 @@ export function FlowCard({ followed: { type, state }, zone }: { followed: Follow
 /** After an interruption the two lines before it are looked at again. */
 export function SeeAgain({ followed: { type, state } }: { followed: FollowedRun }) {
   const pilot = usePilot();
-  const write = useWrite();
   const [id] = state.seeAgain;
   const item = findItem(type, id!);
   if (!item) return null;

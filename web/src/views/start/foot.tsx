@@ -2,7 +2,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone } from '../../app/theme.ts';
 import { Button, Key } from '../../parts/button.tsx';
-import { stopwatch } from '../../parts/words.ts';
+import { minutes, stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
@@ -79,10 +79,19 @@ const Source = styled.span`
   }
 `;
 
-/** The last call-out, where the data comes from, the voice, and the way to stop. */
 /** over ten seconds; less is not worth a word */
 const BAD_SHARE = 0.005;
 const GAP_S = 0.3;
+
+const Kept = styled.span`
+  background: var(--caution-paper);
+  color: var(--caution);
+  padding: 3px 9px;
+  border-radius: 6px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+`;
 
 const Hurry = styled.select`
   min-height: 40px;
@@ -91,6 +100,7 @@ const Hurry = styled.select`
   font: inherit;
 `;
 
+/** The last call-out, where the data comes from, the voice, and the way to stop. */
 export function Foot({ followed }: { followed: FollowedRun }) {
   const { state, detail } = followed;
   const voice = useAppSelector((s) => s.settings.voice);
@@ -101,6 +111,7 @@ export function Foot({ followed }: { followed: FollowedRun }) {
     <Bar>
       <time>{cue ? stopwatch(cue.t_s) : '00:00.0'}</time>
       <b data-cue={cue?.severity}>{cue ? `“${cue.text}”` : 'Nothing called yet.'}</b>
+      <KeptLine />
       <SourceState source={detail.source} open={state.status === 'open'} />
       {detail.source === 'stand-in' && state.status === 'open' && <PaceSelect run={detail.run} />}
       <Quiet type="button" onClick={pilot.toggleVoice} aria-pressed={voice}>
@@ -130,6 +141,23 @@ function SourceState({ source: from, open }: { source: FollowedRun['detail']['so
         : 'No device: readings unknown';
   return <Source data-source={connected ? source : 'lost'}>{words}</Source>;
 }
+
+/** What is kept and not stored yet: on this page while the server is away, on the server's disk while its database is. */
+function KeptLine() {
+  const unsent = useAppSelector((s) => s.run.unsent);
+  const outbox = useAppSelector((s) => s.run.status?.outbox ?? null);
+  const words =
+    unsent > 0
+      ? `kept on this page: ${counted(unsent)}`
+      : outbox?.disk
+        ? `the disk of the server takes nothing: ${outbox.disk}`
+        : outbox && outbox.away_s > 1
+          ? `kept here, ${counted(outbox.waiting)}, database away for ${minutes(Math.floor(outbox.away_s))}`
+          : null;
+  return words && <Kept role="status">{words}</Kept>;
+}
+
+const counted = (entries: number): string => (entries === 1 ? '1 entry' : `${entries} entries`);
 
 /** A good line is just live; a poor one says what is poor. */
 function qualityWords(quality: Quality | null): string {

@@ -1,9 +1,9 @@
-import { holdSeconds } from '@rouse/core/aircraft';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { Key } from '../../parts/button.tsx';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import type { AnswerProps } from './answer-form.ts';
+import { canMove, usePilot } from './pilot.ts';
 
 const HoldButton = styled.button`
   position: relative;
@@ -28,11 +28,15 @@ const HoldButton = styled.button`
 `;
 
 /** Pressed and held: with Space, a finger or the pointer. Letting go too early counts nothing. */
-export function Hold({ followed: { state }, item }: AnswerProps) {
-  const write = useWrite();
+export function Hold({ followed, item, asked_s }: AnswerProps & { asked_s: number }) {
   const from = useRef<number | null>(null);
   const [held_s, setHeld_s] = useState(0);
-  const asked_s = item.kind === 'hold' ? holdSeconds(item, state.brief?.oat_C ?? null) : 1;
+  const pilot = usePilot();
+  // on a simulated aircraft the hand that holds the button holds the switch
+  const begin = (): void => {
+    from.current = performance.now();
+    if (canMove(followed)) void pilot.moveStandIn();
+  };
   const end = (): void => {
     if (from.current === null) return;
     const value = (performance.now() - from.current) / 1000;
@@ -50,7 +54,7 @@ export function Hold({ followed: { state }, item }: AnswerProps) {
     const press = (event: KeyboardEvent): void => {
       if (event.key === ' ' && !event.repeat && !(event.target as HTMLElement).matches('input, textarea')) {
         event.preventDefault();
-        from.current = performance.now();
+        begin();
       }
     };
     const release = (event: KeyboardEvent): void => {
@@ -68,7 +72,7 @@ export function Hold({ followed: { state }, item }: AnswerProps) {
     <HoldButton
       type="button"
       tabIndex={-1}
-      onPointerDown={() => (from.current = performance.now())}
+      onPointerDown={begin}
       onPointerUp={end}
       onPointerCancel={() => (from.current = null)}
     >

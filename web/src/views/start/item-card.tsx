@@ -1,11 +1,11 @@
-import { type Item, stagesOf } from '@rouse/core/aircraft';
+import type { Item } from '@rouse/core/aircraft';
 import {
   abortPlan,
+  type Ask,
+  askOf,
   presentFlow,
   presentItem,
   type RunState,
-  stagesDone,
-  standInActions,
   twoCrewTurn,
   wasFlowed,
   workingList,
@@ -18,19 +18,14 @@ import { minutes, stopwatch } from '../../parts/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { runClock } from '../../run/clock.ts';
 import type { FollowedRun, LiveStatus } from '../../run/run-slice.ts';
-import { answerFor, answersItself, isMeasured, isTapped } from './answers.tsx';
+import { answerFor, answersItself } from './answers.tsx';
 import { AskForm } from './ask-form.tsx';
 import type { Asking } from './asking.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
 import { FinishedCard } from './finished-card.tsx';
 import { FlowCard, SeeAgain } from './flow-card.tsx';
-import { usePilot } from './pilot.ts';
+import { canMove, usePilot } from './pilot.ts';
 import { SenseLine } from './sense-line.tsx';
-
-const StandInButton = styled(Button)`
-  border-style: dashed;
-  border-color: var(--coast);
-`;
 
 interface ItemCardProps {
   followed: FollowedRun;
@@ -58,11 +53,8 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
   const milestone = start?.milestones.find((m) => !m.met);
   const starting = start?.phase === 'start' && milestone !== undefined;
   const turn = twoCrewTurn(type, state, item);
-  const byHand = isTapped(item, detail.source);
-  const measured = isMeasured(item, detail.source);
-  // a stage that nothing senses is done at the pilot's word
-  const stage = stagesOf(item)[stagesDone(state, item)];
-  const declares = measured && stage !== undefined && !stage.expect;
+  const asked = askOf(item, followed);
+  const primary = turn?.turn === 'challenge' ? 'Read' : primaryWord(followed, item, starting, status?.source === 'live');
   return (
     <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>
@@ -76,7 +68,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
       <FoundBefore state={state} item={item} />
       {turn && <Crew turn={turn} />}
       {start && start.phase !== 'start' && start.state !== 'idle' && <GateList gates={start.gates} />}
-      {!answersItself(item) && !byHand && <SenseLine followed={followed} item={item} status={status} />}
+      {!answersItself(item, followed) && asked.kind !== 'stage' && <SenseLine followed={followed} item={item} status={status} />}
       {why && <Why>{item.why}</Why>}
       {why && asking?.note === 'skip' && <Why>If skipped: {asking.item.ifSkipped}</Why>}
       {refusal && (
@@ -90,27 +82,19 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
         <>
           {turn?.turn !== 'challenge' && answerFor({ followed, item })}
           <Keys>
-            {detail.source === 'stand-in' && !starting && standInActions(item, state).length > 0 && (
-              <StandInButton className="wide" onPress={() => void pilot.moveStandIn()}>
-                Move it on the stand-in <Key>S</Key>
-              </StandInButton>
+            {primary !== null && (
+              <PrimaryButton className="wide" onPress={() => void pilot.seen()}>
+                {primary} <Key>Space</Key>
+              </PrimaryButton>
             )}
-            {wasFlowed(state, item) && !answersItself(item) && (
+            {wasFlowed(state, item) && !answersItself(item, followed) && (
               <Button className="wide" onPress={() => void pilot.differed()}>
                 It was not so; it is now <Key>D</Key>
               </Button>
             )}
-            {item.kind === 'watch' && !byHand ? (
-              <PrimaryButton onPress={() => void pilot.mark()}>
-                Mark <Key>M</Key>
-              </PrimaryButton>
-            ) : answersItself(item) && !declares && turn?.turn !== 'challenge' ? (
-              <span />
-            ) : (
-              <PrimaryButton onPress={() => void pilot.seen()}>
-                {turn?.turn === 'challenge' ? 'Read' : wordFor(item)} <Key>Space</Key>
-              </PrimaryButton>
-            )}
+            <Button onPress={() => void pilot.mark()}>
+              Mark <Key>M</Key>
+            </Button>
             <Button onPress={() => ask('fault')}>
               Fault <Key>F</Key>
             </Button>
@@ -124,14 +108,26 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
   );
 }
 
-const WORDS: Partial<Record<Item['kind'], string>> = {
-  call: 'Called',
-  set: 'Done',
-  brief: 'Said',
-  test: 'Done, next',
-  watch: 'Now',
-};
-const wordFor = (item: Item): string => WORDS[item.kind] ?? 'Seen';
+const WORDS = { seen: 'Seen', done: 'Done', called: 'Called', said: 'Said' } as const;
+
+/** The word of the one large button; null where the answer has its own, or where sensors alone settle it. */
+function primaryWord(followed: FollowedRun, item: Item, starting: boolean, live: boolean): string | null {
+  const ask: Ask = askOf(item, followed);
+  const moves = canMove(followed) && !starting;
+  switch (ask.kind) {
+    case 'word':
+      if (item.kind === 'wait' && live && !moves) return null;
+      return moves ? 'Do it' : WORDS[ask.word];
+    case 'stage':
+      return item.kind === 'watch' ? 'Now' : moves ? 'Do it' : 'Done, next';
+    case 'measured':
+      return moves ? 'Do it' : ask.sensed ? null : 'Done, next';
+    case 'sensed':
+      return moves ? 'Do it' : null;
+    default:
+      return null;
+  }
+}
 
 /** What a check found that has put this item on the list. */
 function FoundBefore({ state, item }: { state: RunState; item: Item }) {

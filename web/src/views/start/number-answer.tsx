@@ -1,32 +1,33 @@
-import { expectedFigure } from '@rouse/core/procedure';
+import { expectedFigure, type Quantity, rightAnswer } from '@rouse/core/procedure';
 import { type FormEvent, useState } from 'react';
 import { Button, PrimaryButton } from '../../parts/button.tsx';
 import { kindOf, readPlain, readTyped } from '../../parts/figures.ts';
 import { useUnits } from '../../parts/units.ts';
 import { usePulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import { type AnswerProps, Form } from './answer-form.ts';
+import { canMove, usePilot } from './pilot.ts';
 
 interface NumberAnswerProps extends AnswerProps {
-  quantity: {
-    label: string;
-    unit: string;
-    against?: { figure: Parameters<typeof expectedFigure>[1]; within: number } | undefined;
-    good?: readonly [number, number];
-  };
+  quantity: Quantity & { good?: readonly [number, number] };
 }
 
 /** A figure that was read, typed in any unit of its kind; it is kept in the type's own. */
-export function NumberAnswer({ followed: { type, state }, item, quantity }: NumberAnswerProps) {
-  const write = useWrite();
+export function NumberAnswer({ followed, item, quantity }: NumberAnswerProps) {
+  const { type, state } = followed;
+  const pilot = usePilot();
   const { units, show, sign } = useUnits();
-  const [text, setText] = useState('');
-  const [wrong, setWrong] = useState('');
   const expected = quantity.against ? expectedFigure(state.brief, quantity.against.figure) : null;
   const kind = kindOf(quantity.unit);
   const unit = kind ? sign(kind) : quantity.unit;
   const say = (value: number): string => (kind ? show(value, kind) : `${value} ${unit}`);
+  // a simulated cockpit has no gauge to look at: it shows what it would read
+  const [text, setText] = useState(() => {
+    const right = followed.detail.source === 'stand-in' ? rightAnswer(item, followed) : null;
+    return right?.kind === 'item-done' && right.value !== null ? say(Math.round(right.value)) : '';
+  });
+  const [wrong, setWrong] = useState('');
   const density_kgL = quantity.against?.figure === 'fuel' ? type.loading.fuel_density_kgL : undefined;
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
@@ -37,6 +38,7 @@ export function NumberAnswer({ followed: { type, state }, item, quantity }: Numb
       return;
     }
     setWrong('');
+    if (canMove(followed)) await pilot.moveStandIn();
     await write({ kind: 'item-done', item: item.id, how: 'declared', value: typed.value, words: '' });
   };
   return (
@@ -51,6 +53,7 @@ export function NumberAnswer({ followed: { type, state }, item, quantity }: Numb
           autoComplete="off"
           autoFocus
           value={text}
+          onFocus={(e) => e.target.select()}
           aria-invalid={wrong !== '' || undefined}
           aria-describedby="figure-help"
           onChange={(e) => setText(e.target.value)}
@@ -72,7 +75,6 @@ export function NumberAnswer({ followed: { type, state }, item, quantity }: Numb
 /** A reading typed in place of a sensor; without one the item is taken at the pilot's word. */
 export function ByEye({ followed: { type, detail }, item }: AnswerProps) {
   const now_ms = usePulse(500);
-  const write = useWrite();
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState('');
   if (detail.source !== 'by-hand' && ring.fresh(now_ms)) return null;

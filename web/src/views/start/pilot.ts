@@ -1,18 +1,21 @@
-import { stagesOf } from '@rouse/core/aircraft';
+import { type Item, stagesOf } from '@rouse/core/aircraft';
 import {
+  anotherTry,
+  askOf,
   closingOutcome,
+  conditionOf,
   legsAhead,
   itemState,
   offeredItems,
   type Payload,
   presentFlow,
   presentItem,
+  readCondition,
   stagesDone,
   standInActions,
   stillOpen,
   twoCrewTurn,
   wasFlowed,
-  windPhaseOf,
   workingList,
 } from '@rouse/core/procedure';
 import { useMemo } from 'react';
@@ -21,10 +24,14 @@ import { voiceToggled } from '../../app/settings-slice.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { silenceTones } from '../../platform/sound.ts';
 import { stopSpeaking } from '../../platform/speech.ts';
+import { ring } from '../../run/frame-ring.ts';
 import { refused } from '../../run/run-slice.ts';
-import { isMeasured, isTapped } from './answers.tsx';
 import type { FollowedRun } from '../../run/run-slice.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
+
+/** how long a switch that was moved on the simulated aircraft may take to be seen, ms */
+const SEEN_WITHIN_MS = 12_000;
+const LOOK_EVERY_MS = 100;
 
 /** Everything that a pilot's keys and buttons do on this screen. Each reads the present state when it is called. */
 export interface Pilot {
@@ -39,12 +46,12 @@ export interface Pilot {
   undo(): Promise<void>;
   mark(): Promise<void>;
   abort(): Promise<void>;
+  close(): Promise<void>;
   choose(index: number): Promise<void>;
   toggleVoice: () => void;
 }
 
 export function usePilot(): Pilot {
-  const write = useWrite();
   const dispatch = useAppDispatch();
   return useMemo(() => {
     const followed = () => store.getState().run.followed;
@@ -55,7 +62,13 @@ export function usePilot(): Pilot {
       async seen() {
         const run = followed();
         if (!run || run.state.status !== 'open') return;
-        await put(seenPayload(run));
+        // on a simulated aircraft one act does it all: what the hand would move is moved, then it is said
+        if (movesBySeen(run)) {
+          if (!(await moveOnStandIn(run, dispatch)) || settlesItself(run)) return;
+          await untilSeen(run);
+          if (presentItem(run.type, followed()?.state ?? run.state)?.id !== presentItem(run.type, run.state)?.id) return;
+        }
+        await put(seenPayload(followed() ?? run));
       },
       async differed() {
         const run = followed();
@@ -68,16 +81,7 @@ export function usePilot(): Pilot {
       },
       async moveStandIn() {
         const run = followed();
-        const item = run && presentItem(run.type, run.state);
-        if (!run || !item || run.detail.source !== 'stand-in') return;
-        if (standInActions(item, run.state).length === 0) return;
-        try {
-          await postJson('/stand-in/move', { run: run.detail.run, item: item.id });
-          dispatch(refused(null));
-        } catch (error) {
-          if (!(error instanceof ApiRefusal)) throw error;
-          dispatch(refused({ message: error.message, remedy: error.remedy }));
-        }
+        if (run && canMove(run)) await moveOnStandIn(run, dispatch);
       },
       async beginLeg(which) {
         const run = followed();
@@ -117,6 +121,10 @@ export function usePilot(): Pilot {
           figure: 'own call',
         });
       },
+      async close() {
+        const run = followed();
+        if (run?.state.status === 'open') await put({ kind: 'closed', outcome: closingOutcome(run.type, run.state) });
+      },
       async choose(index) {
         const run = followed();
         const item = run && offeredItems(run.type, run.state, { past: run.detail.past })[index];
@@ -128,7 +136,7 @@ export function usePilot(): Pilot {
         dispatch(voiceToggled());
       },
     };
-  }, [write, dispatch]);
+  }, [dispatch]);
 }
 
 /** The start that is being stopped: that of the present item, or the one begun last. */
@@ -145,32 +153,100 @@ export function canStop({ type, state }: FollowedRun): boolean {
   return type.items.some((i) => i.kind === 'watch' && stagesDone(state, i) > 0);
 }
 
+/** Whether a hand can move what the present item asks for, on the simulated aircraft of this run. */
+export function canMove({ type, state, detail }: FollowedRun): boolean {
+  const item = presentItem(type, state);
+  return detail.source === 'stand-in' && item !== null && standInActions(item, state).length > 0;
+}
+
+/** The present item is moved by the same act that answers it. */
+function movesBySeen(run: FollowedRun): boolean {
+  const { type, state } = run;
+  const item = presentItem(type, state);
+  if (!item || !canMove(run) || state.seeAgain.length > 0 || presentFlow(type, state) || isStarting(item)) return false;
+  return twoCrewTurn(type, state, item)?.turn !== 'challenge';
+}
+
+/** What this item watches goes on already. */
+function isStarting(item: Item): boolean {
+  if (item.kind !== 'watch') return false;
+  return store.getState().run.status?.watch?.starts.some((s) => s.watch === item.watch && s.phase === 'start') ?? false;
+}
+
+/** Sensors settle the present item, or its stage, once it is moved. */
+function settlesItself({ type, state }: FollowedRun): boolean {
+  const item = presentItem(type, state)!;
+  const ask = askOf(item, { type, state });
+  if (ask.kind === 'measured') return ask.sensed;
+  return ask.kind === 'sensed' || item.kind === 'wait' || (item.kind === 'set' && item.expect !== undefined);
+}
+
+/** @returns whether it was moved; a refusal is shown */
+async function moveOnStandIn({ detail, type, state }: FollowedRun, dispatch: typeof store.dispatch): Promise<boolean> {
+  try {
+    await postJson('/stand-in/move', { run: detail.run, item: presentItem(type, state)!.id });
+    dispatch(refused(null));
+    return true;
+  } catch (error) {
+    if (!(error instanceof ApiRefusal)) throw error;
+    dispatch(refused({ message: error.message, remedy: error.remedy }));
+    return false;
+  }
+}
+
+/** A pilot looks before answering: until the reading agrees, or has had its time. */
+async function untilSeen({ type, state }: FollowedRun): Promise<void> {
+  const item = presentItem(type, state)!;
+  const condition = stagesOf(item)[stagesDone(state, item)]?.expect ?? conditionOf(item);
+  if (!condition) return;
+  for (let waited_ms = 0; waited_ms < SEEN_WITHIN_MS; waited_ms += LOOK_EVERY_MS) {
+    const reading = readCondition(type, condition, ring.lastFrame(performance.now()));
+    if (reading.verdict !== false) return;
+    await new Promise((resolve) => window.setTimeout(resolve, LOOK_EVERY_MS));
+  }
+}
+
 /** What Space writes now; null where the item wants more than a word. */
-function seenPayload({ type, state, detail }: FollowedRun): Payload | null {
+function seenPayload({ type, state, entries }: FollowedRun): Payload | null {
   const again = state.seeAgain[0];
   if (again !== undefined) return { kind: 'reseen', item: again };
   const item = presentItem(type, state);
-  if (!item) {
-    const restore = stillOpen(type, state)[0]?.item;
-    if (restore?.kind === 'test' || restore?.kind === 'measure')
-      return stage(
-        restore.id,
-        stagesOf(restore).findLastIndex((s) => s.restores === true),
-      );
-    return { kind: 'closed', outcome: closingOutcome(type, state) };
-  }
+  if (!item) return endPayload({ type, state, entries });
   const zone = presentFlow(type, state);
   if (zone) return { kind: 'zone-flowed', leg: zone.leg, zone: zone.zone };
   if (twoCrewTurn(type, state, item)?.turn === 'challenge') return { kind: 'challenged', item: item.id };
-  if (isTapped(item, detail.source)) return stage(item.id, stagesDone(state, item));
-  if (isMeasured(item, detail.source)) {
-    const at = stagesDone(state, item);
-    const next = stagesOf(item)[at];
-    return next && !next.expect ? stage(item.id, at) : null;
+  const ask = askOf(item, { type, state });
+  switch (ask.kind) {
+    case 'stage':
+      return stage(item.id, ask.stage);
+    case 'measured':
+      return ask.sensed || !stagesOf(item)[ask.stage] ? null : stage(item.id, ask.stage);
+    case 'word':
+      return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
+    default:
+      return null;
   }
-  if (windPhaseOf(item)) return null;
-  if (item.kind === 'hold' || item.kind === 'decide' || item.kind === 'compare') return null;
-  return { kind: 'item-done', item: item.id, how: 'declared', value: null, words: '' };
+}
+
+/** The list is at its end: what is out of its place is put back, a stopped start is tried again where it may be, else the run is closed. */
+function endPayload({ type, state, entries }: Pick<FollowedRun, 'type' | 'state' | 'entries'>): Payload | null {
+  const restore = stillOpen(type, state)[0]?.item;
+  if (restore?.kind === 'test' || restore?.kind === 'measure')
+    return stage(
+      restore.id,
+      stagesOf(restore).findLastIndex((s) => s.restores === true),
+    );
+  const next = tryOf({ type, state, entries });
+  if (next?.verdict === 'held') return null;
+  if (state.abort && (next?.verdict === 'open' || next?.verdict === 'by-eye'))
+    return { kind: 'try-again', watch: state.abort.watch, items: [] };
+  return { kind: 'closed', outcome: closingOutcome(type, state) };
+}
+
+/** Whether the start that was stopped may be tried again, by what the watch says now. */
+export function tryOf({ type, state, entries }: Pick<FollowedRun, 'type' | 'state' | 'entries'>) {
+  const starts = store.getState().run.status?.watch?.starts ?? null;
+  return anotherTry(type, state, { entries, starts });
 }
 
 function stage(item: string, at: number): Payload {

@@ -1,9 +1,9 @@
 import { briefedWind, rotorWindNow, windPhaseOf, type WindNow } from '@rouse/core/procedure';
 import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
-import { Button } from '../../parts/button.tsx';
+import { PrimaryButton } from '../../parts/button.tsx';
 import { readPlain } from '../../parts/figures.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 import { type AnswerProps, Form } from './answer-form.ts';
 
 const Three = styled.div`
@@ -22,7 +22,6 @@ const FIELDS = [
 
 /** The wind of this minute against the limits of the quadrant it comes from; it begins with what the brief had. */
 export function RotorWindAnswer({ followed: { type, state }, item }: AnswerProps) {
-  const write = useWrite();
   const before = briefedWind(state.brief);
   const [text, setText] = useState<Record<string, string>>(() =>
     Object.fromEntries(FIELDS.map(([id]) => [id, before?.[id] == null ? '' : String(before[id])])),
@@ -57,7 +56,7 @@ export function RotorWindAnswer({ followed: { type, state }, item }: AnswerProps
       <small id="wind-help" role={wrong ? 'alert' : undefined} data-verdict={judged?.verdict}>
         {wrong || (judged ? `${VERDICTS[judged.verdict]}: ${judged.words}` : 'No direction is judged as from any side')}
       </small>
-      <Button type="submit">This wind</Button>
+      <PrimaryButton type="submit">This wind</PrimaryButton>
     </Form>
   );
 }

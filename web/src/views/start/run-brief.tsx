@@ -8,7 +8,7 @@ import { Button, SlimButton } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
 import { useUnits } from '../../parts/units.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
-import { useWrite } from '../../run/write.ts';
+import { write } from '../../run/write.ts';
 
 const Column = styled.aside`
   grid-area: right;
@@ -140,7 +140,6 @@ const Ask = styled.form`
 `;
 
 function ChangeWay({ type, choice, close }: { type: FollowedRun['type']; choice: string; close: () => void }) {
-  const write = useWrite();
   const asked = type.choices.find((c) => c.id === choice)!;
   const [to, setTo] = useState(asked.alternatives[0]!.id);
   const [reason, setReason] = useState('');

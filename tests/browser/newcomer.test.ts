@@ -1,0 +1,138 @@
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { expect, test } from 'vitest';
+import { FLEET } from '../../server/src/demo/identity.ts';
+import { openPage } from './chrome.ts';
+import { useStage } from './stage.ts';
+
+const TAILS = FLEET.map((a) => a.tail);
+const stage = useStage(TAILS);
+const WITHIN_MS = 400_000;
+
+/** What a newcomer sees: the largest button that can be pressed on the card, and what the card says. Runs in the page. */
+function largestButton(): Element | null {
+  const card = document.querySelector('[data-item]');
+  const size = (e: Element): number => {
+    const { width, height } = e.getBoundingClientRect();
+    return width * height * (getComputedStyle(e).backgroundColor === 'rgb(163, 36, 111)' ? 2 : 1);
+  };
+  const buttons = [...(card?.querySelectorAll('button') ?? [])].filter(
+    (b) => !b.disabled && b.dataset['disabled'] === undefined && !/^(Mark|Fault|Why|Close the run)/.test(b.textContent),
+  );
+  return buttons.toSorted((a, b) => size(b) - size(a))[0] ?? null;
+}
+
+/** What the card is about: its item, its stage, its turn. Runs in the page. */
+function stand(): string {
+  const card = document.querySelector<HTMLElement>('[data-item]');
+  const words = ['h2', '[data-stage]', '[data-turn]', 'li[data-status="now"]', '[role="alert"]', 'button.wide'];
+  return [card?.dataset['item'], ...words.map((w) => card?.querySelector(w)?.textContent)].join('|');
+}
+
+interface Hand {
+  press(page: Page, button: ElementHandle<Element>): Promise<void>;
+  hold(page: Page, button: ElementHandle<Element>, until: () => Promise<unknown>): Promise<void>;
+}
+
+const KEYBOARD: Hand = {
+  async press(page, button) {
+    await button.focus();
+    await page.keyboard.press('Enter');
+  },
+  async hold(page, _button, until) {
+    await page.keyboard.down('Space');
+    await until();
+    await page.keyboard.up('Space');
+  },
+};
+
+const TOUCH: Hand = {
+  press: async (_page, button) => button.tap(),
+  async hold(page, button, until) {
+    const box = (await button.boundingBox())!;
+    await page.touchscreen.touchStart(box.x + box.width / 2, box.y + box.height / 2);
+    await until();
+    await page.touchscreen.touchEnd();
+  },
+};
+
+async function pressText(page: Page, hand: Hand, text: string, within = 'button'): Promise<void> {
+  const found = await page.waitForFunction(
+    (words, selector) =>
+      [...document.querySelectorAll<HTMLButtonElement>(selector)].find((b) => b.textContent === words && !b.disabled),
+    { timeout: 30_000 },
+    text,
+    within,
+  );
+  await hand.press(page, found.asElement() as ElementHandle<Element>);
+}
+
+/** From Today to the hover by pressing the one large button that each page and each card shows. @returns the run */
+async function follow(page: Page, hand: Hand, tail: string): Promise<string> {
+  await page.goto(`${stage.rouse.base}/`, { waitUntil: 'domcontentloaded' });
+  await pressText(page, hand, 'Brief', `section[aria-label="${tail}"] button`);
+  await pressText(page, hand, 'Take the simulated day');
+  await pressText(page, hand, 'Begin before-start');
+  await page.waitForSelector('[data-item]');
+  const run = page.url().split('/').pop()!;
+  await stage.call.post('/stand-in/pace', { run, times: 8 });
+  for (const end = Date.now() + WITHIN_MS; Date.now() < end;) {
+    const before = await page.evaluate(`(${stand.toString()})()`);
+    const title = await page.$eval('[data-item] h2', (e) => e.textContent);
+    if (title === 'In flight' || (await page.$('[data-item][data-kind="measure"]') && (await isLifted(run)))) return run;
+    if (await isLifted(run)) return run;
+    const button = (await page.evaluateHandle(`(${largestButton.toString()})()`)).asElement() as ElementHandle<Element> | null;
+    const text = button && (await button.evaluate((b) => b.textContent));
+    const changed = (timeout: number): Promise<unknown> =>
+      page
+        .waitForFunction(`(${stand.toString()})() !== ${JSON.stringify(before)}`, { polling: 50, timeout })
+        .catch(() => null);
+    const hold_s = /^Hold for ([\d.]+) s/.exec(text ?? '')?.[1];
+    if (button && hold_s) {
+      await hand.hold(page, button, () =>
+        page.waitForFunction(
+          (s) => Number(/([\d.]+) of/.exec(document.querySelector('[data-item]')?.textContent ?? '')?.[1]) > s,
+          { polling: 20 },
+          Number(hold_s) + 0.1,
+        ),
+      );
+    } else if (button) await hand.press(page, button).catch(() => undefined);
+    // a button that was pressed and changed nothing yet is waited for: it moves something, or waits for a reading
+    await changed(button ? 15_000 : 60_000);
+  }
+  throw new Error(`${tail}: ${String(await page.evaluate(`(${stand.toString()})()`))}`);
+}
+
+async function isLifted(run: string): Promise<boolean> {
+  const { entries } = await stage.call.detail(run);
+  return entries.some((e) => e.kind === 'leg-begun');
+}
+
+test.each([
+  ['by keyboard', KEYBOARD, 1280],
+  ['by touch on a tablet', TOUCH, 820],
+] as const)(
+  'following only the largest button, a newcomer gets every type from Today to the hover, %s',
+  { timeout: 2 * WITHIN_MS },
+  async (_, hand, width) => {
+    for (const tails of [TAILS.slice(0, 3), TAILS.slice(3)])
+      await Promise.all(
+        tails.map(async (tail) => {
+          const { page, complaints } = await openPage(stage.chrome.browser);
+          await page.setViewport({ width, height: width === 820 ? 1180 : 800, hasTouch: hand === TOUCH });
+          const run = await follow(page, hand, tail);
+          const { entries } = await stage.call.detail(run);
+          const wrong = entries.filter(
+            (e) =>
+              e.kind === 'abort' ||
+              e.kind === 'item-fault' ||
+              e.kind === 'item-skipped' ||
+              (e.kind === 'cue' && e.severity !== 'call') ||
+              (e.kind === 'measured' && e.verdict !== 'good'),
+          );
+          expect(wrong, tail).toEqual([]);
+          expect(complaints).toEqual([]);
+          await page.close();
+        }),
+      );
+  },
+);
