@@ -69,8 +69,8 @@ export class Unit {
         break;
       case 'move':
         try {
-          const { cmd: _cmd, type: _type, ...action } = command;
-          this.cockpit.move(action);
+          // all of one act in the same moment: a hand that lets go and holds again never lets go
+          for (const action of command.actions) this.cockpit.move(action);
         } catch (error) {
           return { ok: false, message: error instanceof Error ? error.message : String(error) };
         }

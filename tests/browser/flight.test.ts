@@ -166,13 +166,13 @@ test('a cool-down left out on a hot day: the temperature hangs, and is motored d
 test('what is not ready is named: a caption that comes back holds the word ready, with what to do', SLOW, async () => {
   const { page } = stage.open;
   const run = await stage.openAt('QV-SKY', 'mild', 'ready');
-  stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', control: 'hyd_test', to: 1 });
+  stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', actions: [{ control: 'hyd_test', to: 1 }] });
   await page.waitForSelector('[data-line="captions"][data-verdict="false"]');
   await page.keyboard.press('Space');
   await page.waitForSelector('[data-item] [role="alert"]');
   expect(await stage.text('[data-item] [role="alert"]')).toMatch(/not yet.*Captions.*extra/i);
   expect(await presentItem(page)).toBe('ready');
-  stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', control: 'hyd_test', to: 0 });
+  stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', actions: [{ control: 'hyd_test', to: 0 }] });
   await page.waitForSelector('[data-line="captions"][data-verdict="true"]');
   await page.keyboard.press('Space');
   await leaveItem(page, 'ready');

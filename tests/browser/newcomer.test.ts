@@ -1,12 +1,13 @@
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { ElementHandle, Page, Viewport } from 'puppeteer-core';
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { openPage } from './chrome.ts';
+import { launchChrome, openPage } from './chrome.ts';
 import { useStage } from './stage.ts';
 
 const TAILS = FLEET.map((a) => a.tail);
 const stage = useStage(TAILS);
-const WITHIN_MS = 400_000;
+/** for one aircraft, at eight times the pace of life where there is only waiting */
+const WITHIN_MS = 300_000;
 
 /** What a newcomer sees: the largest button that can be pressed on the card, and what the card says. Runs in the page. */
 function largestButton(): Element | null {
@@ -74,11 +75,10 @@ async function follow(page: Page, hand: Hand, tail: string): Promise<string> {
   await pressText(page, hand, 'Begin before-start');
   await page.waitForSelector('[data-item]');
   const run = page.url().split('/').pop()!;
-  await stage.call.post('/stand-in/pace', { run, times: 8 });
+  const pace = (times: number) => stage.call.post('/stand-in/pace', { run, times });
+  await pace(8);
   for (const end = Date.now() + WITHIN_MS; Date.now() < end;) {
     const before = await page.evaluate(`(${stand.toString()})()`);
-    const title = await page.$eval('[data-item] h2', (e) => e.textContent);
-    if (title === 'In flight' || (await page.$('[data-item][data-kind="measure"]') && (await isLifted(run)))) return run;
     if (await isLifted(run)) return run;
     const button = (await page.evaluateHandle(`(${largestButton.toString()})()`)).asElement() as ElementHandle<Element> | null;
     const text = button && (await button.evaluate((b) => b.textContent));
@@ -88,6 +88,8 @@ async function follow(page: Page, hand: Hand, tail: string): Promise<string> {
         .catch(() => null);
     const hold_s = /^Hold for ([\d.]+) s/.exec(text ?? '')?.[1];
     if (button && hold_s) {
+      // what is primed has to be cranked before it has gone again: from here to the start it goes at the pace of life
+      await pace(1);
       await hand.hold(page, button, () =>
         page.waitForFunction(
           (s) => Number(/([\d.]+) of/.exec(document.querySelector('[data-item]')?.textContent ?? '')?.[1]) > s,
@@ -96,6 +98,7 @@ async function follow(page: Page, hand: Hand, tail: string): Promise<string> {
         ),
       );
     } else if (button) await hand.press(page, button).catch(() => undefined);
+    if (!button && (await page.$('[data-kind="watch"]'))) await pace(8);
     // a button that was pressed and changed nothing yet is waited for: it moves something, or waits for a reading
     await changed(button ? 15_000 : 60_000);
   }
@@ -107,32 +110,40 @@ async function isLifted(run: string): Promise<boolean> {
   return entries.some((e) => e.kind === 'leg-begun');
 }
 
-test.each([
-  ['by keyboard', KEYBOARD, 1280],
-  ['by touch on a tablet', TOUCH, 820],
-] as const)(
-  'following only the largest button, a newcomer gets every type from Today to the hover, %s',
-  { timeout: 2 * WITHIN_MS },
-  async (_, hand, width) => {
-    for (const tails of [TAILS.slice(0, 3), TAILS.slice(3)])
-      await Promise.all(
-        tails.map(async (tail) => {
-          const { page, complaints } = await openPage(stage.chrome.browser);
-          await page.setViewport({ width, height: width === 820 ? 1180 : 800, hasTouch: hand === TOUCH });
-          const run = await follow(page, hand, tail);
-          const { entries } = await stage.call.detail(run);
-          const wrong = entries.filter(
-            (e) =>
-              e.kind === 'abort' ||
-              e.kind === 'item-fault' ||
-              e.kind === 'item-skipped' ||
-              (e.kind === 'cue' && e.severity !== 'call') ||
-              (e.kind === 'measured' && e.verdict !== 'good'),
-          );
-          expect(wrong, tail).toEqual([]);
-          expect(complaints).toEqual([]);
-          await page.close();
-        }),
+/** One after the other, in a browser of its own: a page behind another one is slowed down. */
+async function lane(tails: readonly string[], hand: Hand, viewport: Viewport): Promise<void> {
+  const chrome = await launchChrome();
+  try {
+    for (const tail of tails) {
+      const { page, complaints } = await openPage(chrome.browser);
+      await page.setViewport(viewport);
+      const run = await follow(page, hand, tail);
+      const { entries } = await stage.call.detail(run);
+      const wrong = entries.filter(
+        (e) =>
+          e.kind === 'abort' ||
+          e.kind === 'item-fault' ||
+          e.kind === 'item-skipped' ||
+          (e.kind === 'cue' && e.severity === 'warning') ||
+          (e.kind === 'measured' && e.verdict === 'fault'),
       );
+      expect(wrong, tail).toEqual([]);
+      expect(complaints, tail).toEqual([]);
+      await page.close();
+      await stage.call.writeNext(run, { kind: 'closed', outcome: 'ready' });
+    }
+  } finally {
+    await chrome.close();
+  }
+}
+
+test(
+  'following only the largest button, a newcomer gets every type from Today to the hover, by keyboard and by touch',
+  { timeout: 20 * 60_000 },
+  async () => {
+    await Promise.all([
+      lane(TAILS, KEYBOARD, { width: 1280, height: 800 }),
+      lane([...TAILS.slice(3), ...TAILS.slice(0, 3)], TOUCH, { width: 820, height: 1180, hasTouch: true }),
+    ]);
   },
 );

@@ -63,12 +63,12 @@ describe('the unit', () => {
 
   test('a moved switch shows in the frames; a momentary one is let go', async () => {
     standIn.unit.obey({ cmd: 'reset', preset: 'mild', seed: 3 });
-    standIn.unit.obey({ cmd: 'move', control: 'battery', to: 1 });
+    standIn.unit.obey({ cmd: 'move', actions: [{ control: 'battery', to: 1 }] });
     await waitUntil(() => last().values[index('bus.volts')]! > 24);
     expect(last().values[index('switch.battery')]).toBe(1);
-    for (const control of ['boost', 'load.base_bus']) standIn.unit.obey({ cmd: 'move', control, to: 1 });
-    standIn.unit.obey({ cmd: 'move', control: 'e1.mode', to: 'IDLE' });
-    standIn.unit.obey({ cmd: 'move', control: 'e1.start', to: 1, release_s: 0.3 });
+    for (const control of ['boost', 'load.base_bus']) standIn.unit.obey({ cmd: 'move', actions: [{ control, to: 1 }] });
+    standIn.unit.obey({ cmd: 'move', actions: [{ control: 'e1.mode', to: 'IDLE' }] });
+    standIn.unit.obey({ cmd: 'move', actions: [{ control: 'e1.start', to: 1, release_s: 0.3 }] });
     await waitUntil(() => last().values[index('starter.1.amps')]! > 200);
     expect(last().values[index('engine.1.selector')]).toBe(1);
   });
@@ -100,7 +100,7 @@ describe('the unit', () => {
       ok: false,
       message: expect.stringContaining('volcano') as string,
     });
-    expect(standIn.unit.obey({ cmd: 'move', control: 'ejection-seat', to: 1 })).toMatchObject({ ok: false });
+    expect(standIn.unit.obey({ cmd: 'move', actions: [{ control: 'ejection-seat', to: 1 }] })).toMatchObject({ ok: false });
     expect(standIn.unit.obey({ cmd: 'state' }).ok).toBe(true);
   });
 
@@ -120,7 +120,7 @@ describe('the control port', () => {
     const socket = net.connect((server.address() as AddressInfo).port, '127.0.0.1');
     const answers: StandInAnswer[] = [];
     readline.createInterface({ input: socket }).on('line', (l) => answers.push(JSON.parse(l) as StandInAnswer));
-    for (const command of ['"state"', '"fly"', '"move","control":"battery","to":1'])
+    for (const command of ['"state"', '"fly"', '"move","actions":[{"control":"battery","to":1}]'])
       socket.write(`{"token":"word","cmd":${command}}\n`);
     await waitUntil(() => answers.length === 3);
     expect(answers.map((a) => a.ok)).toEqual([true, false, true]);
@@ -129,7 +129,7 @@ describe('the control port', () => {
   });
 
   test.each([
-    ['a word that it does not know', '{"token":"guess","cmd":"move","control":"battery","to":1}\n'],
+    ['a word that it does not know', '{"token":"guess","cmd":"move","actions":[{"control":"battery","to":1}]}\n'],
     ['no word at all', '{"cmd":"state"}\n'],
     ['what a web page can be made to post', 'POST / HTTP/1.1\r\nHost: x\r\n\r\n{"token":"word","cmd":"state"}\n'],
     ['a line without an end', 'x'.repeat(10_000)],

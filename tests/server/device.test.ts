@@ -153,8 +153,8 @@ describe('the stand-in’s control port, from the server', () => {
       heard = line;
       return '{"ok":true,"preset":"mild","streaming":true,"t_s":1,"epoch_ms":2}';
     });
-    expect(await client.send({ cmd: 'move', control: 'battery', to: 1 })).toMatchObject({ preset: 'mild' });
-    expect(heard).toBe('{"token":"word","cmd":"move","control":"battery","to":1}\n');
+    expect(await client.send({ cmd: 'move', actions: [{ control: 'battery', to: 1 }] })).toMatchObject({ preset: 'mild' });
+    expect(heard).toBe('{"token":"word","cmd":"move","actions":[{"control":"battery","to":1}]}\n');
   });
 
   test('nobody there, a hang-up and a no are three different refusals', async () => {
@@ -162,7 +162,7 @@ describe('the stand-in’s control port, from the server', () => {
     const hangsUp = await answering(() => null);
     await expect(hangsUp.send({ cmd: 'state' })).rejects.toMatchObject({ code: 'no-stand-in' });
     const says = await answering(() => '{"ok":false,"message":"there is no input named wings"}');
-    await expect(says.send({ cmd: 'move', control: 'wings', to: 1 })).rejects.toMatchObject({
+    await expect(says.send({ cmd: 'move', actions: [{ control: 'wings', to: 1 }] })).rejects.toMatchObject({
       code: 'bad-request',
       message: 'there is no input named wings',
     });

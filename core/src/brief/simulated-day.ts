@@ -21,7 +21,7 @@ export function simulatedDay(type: WatchedType, preset: StandInPreset, now: stri
   const oat_C = number(isPiston(type.simulator) ? 'oat' : 'oat_c') ?? STANDARD_C;
   const { max_L } = type.loading.fuel;
   return {
-    wind: { ...NO_WIND, speed_kt: 0 },
+    wind: { ...NO_WIND, direction_deg: NOSE_deg, speed_kt: 0 },
     oat_C,
     dew_C: number('dew') ?? oat_C - SPREAD_K,
     qnh_hPa: QNH_hPa,

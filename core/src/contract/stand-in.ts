@@ -34,7 +34,8 @@ const unit = { type: z.string().optional() };
 /** Commands of the stand-in's control port, one JSON object a line. */
 export const standInCommandSchema = z.discriminatedUnion('cmd', [
   z.strictObject({ ...unit, cmd: z.literal('reset'), preset: z.string(), seed: z.int().optional() }),
-  standInActionSchema.extend({ ...unit, cmd: z.literal('move') }),
+  /** what one act of a pilot moves, all of it in the same moment */
+  z.strictObject({ ...unit, cmd: z.literal('move'), actions: z.array(standInActionSchema).min(1) }),
   /** off: the unit stays connected and says nothing, as one that has lost its power */
   z.strictObject({ ...unit, cmd: z.literal('stream'), on: z.boolean() }),
   z.strictObject({ ...unit, cmd: z.literal('line'), ...lineSchema.partial().shape }),

@@ -1,5 +1,6 @@
 import type { Item, StandInPreset, TraceCheck, WatchedType } from '../aircraft/index.ts';
 import {
+  anotherTry,
   type BriefRecord,
   closingOutcome,
   digestOfBytes,
@@ -47,6 +48,8 @@ export interface PracticeInput {
   brief?: BriefRecord | undefined;
   /** goes on after it is ready: lifts where the aircraft can, checks the hover, lands, shuts down */
   through?: 'shut-down' | undefined;
+  /** how often this pilot tries a start that was stopped and may be tried again; once when missing */
+  tries?: number | undefined;
   /** items that this pilot leaves out, and says so */
   skips?: readonly string[] | undefined;
   /** gives up when the run is not over by then */
@@ -227,6 +230,14 @@ class PracticeFlight {
   /** Nothing is left to do: begins the next leg, or closes the run. */
   private endOfList(): void {
     const { state } = this.session;
+    if (state.abort && state.triedAgain.length + 1 < (this.input.tries ?? 1)) {
+      const next = anotherTry(this.type, state, { entries: this.session.entries, starts: this.session.view().watch?.starts ?? null });
+      if (next?.verdict === 'held') return;
+      if (next?.verdict === 'open') {
+        this.say({ kind: 'try-again', watch: state.abort.watch, items: [] });
+        return;
+      }
+    }
     const [leg] = this.input.through === 'shut-down' ? legsAhead(this.type, state) : [];
     if (!leg || state.abort || !isFinished(this.type, state)) {
       this.close(closingOutcome(this.type, state));

@@ -2,6 +2,11 @@ import type { Channel } from '../aircraft/index.ts';
 
 export type LineFault = 'not-json' | 'not-an-object' | 'no-time' | 'bad-value';
 
+/** no clock of a unit has run for longer, s */
+const LATEST_S = 1e10;
+/** no sensor reads more, in any unit */
+const MOST = 1e9;
+
 /** Reads one JSON Lines sentence of an engine data unit into a frame. */
 export class DeviceLineReader {
   private readonly ids: readonly string[];
@@ -25,7 +30,7 @@ export class DeviceLineReader {
     if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed)) return 'not-an-object';
     const record = parsed as Record<string, unknown>;
     const t = record['t'];
-    if (typeof t !== 'number' || !Number.isFinite(t)) return 'no-time';
+    if (typeof t !== 'number' || !(Math.abs(t) < LATEST_S)) return 'no-time';
     for (const id of this.ids) {
       const v = record[id];
       if (v !== undefined && v !== null && typeof v !== 'number') return 'bad-value';
@@ -33,7 +38,7 @@ export class DeviceLineReader {
     this.t_s = t;
     for (let i = 0; i < this.ids.length; i++) {
       const v = record[this.ids[i]!];
-      this.values[i] = typeof v === 'number' ? v : NaN;
+      this.values[i] = typeof v === 'number' && Math.abs(v) < MOST ? v : NaN;
     }
     return null;
   }

@@ -113,11 +113,14 @@ export class NmeaReader {
   }
 }
 
+/** no sensor reads more, in any unit, and no clock of a unit has run for longer */
+const MOST = 1e9;
+
 /** @returns NaN for an empty field, undefined for one that is no number */
 function numberOf(field: string | undefined): number | undefined {
   if (field === undefined || field.trim() === '') return NaN;
   const value = Number(field);
-  return Number.isFinite(value) ? value : undefined;
+  return Math.abs(value) < MOST ? value : undefined;
 }
 
 /** One frame as RPM and XDR sentences, each with its checksum and line end; a lost reading is an empty field. */

@@ -7,6 +7,8 @@ import type { Trace } from './columns.ts';
  */
 const MAGIC = [0x52, 0x54, 0x43, 0x31];
 const TIME_RESOLUTION_S = 0.001;
+/** more steps than this are no reading: they could not be written, or read back, exactly */
+const MOST_STEPS = 2 ** 50;
 /** zigzag code 0 says: invalid sample; valid codes are shifted by one */
 const INVALID = 0;
 
@@ -84,11 +86,11 @@ function codes(column: Float64Array, resolution: number, order: 1 | 2): Float64A
   let slope = 0;
   for (let i = 0; i < column.length; i++) {
     const v = column[i]!;
-    if (!Number.isFinite(v)) {
+    const q = Math.round(v / resolution);
+    if (!(Math.abs(q) < MOST_STEPS)) {
       out[i] = INVALID;
       continue;
     }
-    const q = Math.round(v / resolution);
     const step = q - last;
     out[i] = 1 + zigzag(order === 1 ? step : step - slope);
     slope = step;

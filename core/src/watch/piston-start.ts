@@ -115,6 +115,15 @@ export class PistonStartMachine extends StartMachine {
     if (!(speed <= r.speedMax_pct)) r.speedMax_pct = speed;
   }
 
+  protected isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean {
+    return values[this.iSpeed]! > (starterOn ? this.spec.firesAbove_pct : this.spec.stoppedBelow_pct);
+  }
+
+  protected foundUnderWay(t_s: number): void {
+    this.record.lightAt_s = t_s;
+    this.enter(t_s, 'firing', 'Found under way');
+  }
+
   protected isBlind(values: ArrayLike<number>): boolean {
     return Number.isNaN(values[this.iSpeed]!);
   }

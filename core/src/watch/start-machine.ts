@@ -91,7 +91,8 @@ export abstract class StartMachine {
           this.begin(t_s, values);
           this.phase = 'start';
           this.followStart(t_s, dt_s, values, starterOn);
-        } else if (!starterOn) this.rest(t_s, values);
+        } else if (dt_s > GAP_S && this.isUnderWay(values, starterOn)) this.join(t_s, dt_s, values, starterOn);
+        else if (!starterOn) this.rest(t_s, values);
         break;
       case 'start':
         this.followStart(t_s, dt_s, values, starterOn);
@@ -124,6 +125,26 @@ export abstract class StartMachine {
       this.callDeadlines(t_s);
     }
   }
+
+  /** Data is back, and an engine that stood still before is at work: what happened meanwhile nobody has seen. */
+  private join(t_s: number, unseen_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+    if (starterOn) {
+      this.begin(t_s, values);
+      this.foundUnderWay(t_s);
+      this.phase = 'start';
+    } else {
+      this.foundRunning();
+      const text = `${this.spec.label} runs; its start was not seen. Look at the cockpit's own record`;
+      this.cue(t_s, 'start-unseen', 'caution', text, 'The start was not seen.');
+    }
+    this.record.unseen_s += unseen_s;
+  }
+
+  /** Whether these readings are those of an engine that burns. */
+  protected abstract isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean;
+
+  /** The start goes on from a flame that was not seen to come. */
+  protected abstract foundUnderWay(t_s: number): void;
 
   private countUnseen(dt_s: number, values: ArrayLike<number>): void {
     const r = this.record;

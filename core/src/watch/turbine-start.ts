@@ -140,6 +140,17 @@ export class TurbineStartMachine extends StartMachine {
     }
   }
 
+  protected isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean {
+    const burns = values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H;
+    return burns && values[this.i.speed]! > (starterOn ? STILL_NG_PCT : this.spec.stoppedBelow_pct);
+  }
+
+  protected foundUnderWay(t_s: number): void {
+    this.record.fuelAt_s = t_s;
+    this.record.lightAt_s = t_s;
+    this.enter(t_s, 'accelerating', 'Found under way');
+  }
+
   protected isBlind(values: ArrayLike<number>): boolean {
     return Number.isNaN(values[this.i.temperature]!) || Number.isNaN(values[this.i.speed]!);
   }

@@ -209,7 +209,7 @@ export class LiveAircraft {
       this.heard(now_ms);
       return;
     }
-    if (this.pace > 1) open.clock.ahead_ms = Math.max(open.clock.ahead_ms, at_ms - now_ms);
+    if (this.pace > 1) open.clock.follow(at_ms);
     const t_s = Math.round(at_ms - open.clock.zero_ms) / 1000;
     const { values } = this.reader;
     if (!open.frame(t_s, values)) {

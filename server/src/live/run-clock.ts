@@ -9,6 +9,7 @@ export class RunClock {
   zero_ms: number;
   /** how far a simulated aircraft that was hurried is ahead, ms */
   ahead_ms = 0;
+  private least_ms = -Infinity;
 
   /** @param elapsed_s run clock now */
   constructor(clock: Clock, elapsed_s = 0) {
@@ -18,6 +19,12 @@ export class RunClock {
 
   now_s(): number {
     return (this.clock.monotonic() + this.ahead_ms - this.zero_ms) / 1000;
+  }
+
+  /** A simulated aircraft that is hurried gives the time: the run is where its last frame was, and never goes back. */
+  follow(at_ms: number): void {
+    this.ahead_ms = Math.max(at_ms, this.least_ms) - this.clock.monotonic();
+    this.least_ms = Math.max(at_ms, this.least_ms);
   }
 
   /** What is recorded lies behind now: a run that was hurried goes on from its own clock. */

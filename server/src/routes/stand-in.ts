@@ -45,7 +45,7 @@ export function standInRoutes(services: Services): Router {
     const { preset } = await standIn.send({ cmd: 'state', type: type.id });
     await standIn.send({ cmd: 'reset', type: type.id, preset });
     if (mass_kg !== null && type.simulator && !isPiston(type.simulator))
-      await standIn.send({ cmd: 'move', type: type.id, control: 'mass_kg', to: mass_kg });
+      await standIn.send({ cmd: 'move', type: type.id, actions: [{ control: 'mass_kg', to: mass_kg }] });
     res.json({ preset });
   });
 
@@ -62,7 +62,7 @@ export function standInRoutes(services: Services): Router {
     const item = findItem(type, id);
     const actions = item ? standInActions(item, session.state) : [];
     if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
-    for (const action of actions) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    await standIn.send({ cmd: 'move', type: type.id, actions });
     res.json({ moved: actions.length });
   });
 
@@ -71,7 +71,7 @@ export function standInRoutes(services: Services): Router {
     const { type } = fleet.openRun(runId).run;
     const leg = type.legs.find((l) => l.id === id);
     if (!leg?.standIn?.length) throw new Refusal('not-found', `Nothing is moved on the stand-in to begin ${id}.`);
-    for (const action of leg.standIn) await standIn.send({ cmd: 'move', type: type.id, ...action });
+    await standIn.send({ cmd: 'move', type: type.id, actions: leg.standIn });
     res.json({ moved: leg.standIn.length });
   });
 

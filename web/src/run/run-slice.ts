@@ -34,6 +34,8 @@ export interface RunSlice {
   /** what the server refused last, until something is accepted */
   refusal: { message: string; remedy: string } | null;
   failure: string | null;
+  /** what was moved last on the simulated aircraft, and when by the clock of the page */
+  moved: { what: string; at_ms: number } | null;
 }
 
 const initialState: RunSlice = {
@@ -43,6 +45,7 @@ const initialState: RunSlice = {
   unsent: 0,
   refusal: null,
   failure: null,
+  moved: null,
 };
 
 const slice = createSlice({
@@ -83,6 +86,10 @@ const slice = createSlice({
     statusArrived: (slice, action: PayloadAction<LiveStatus>) => ({ ...slice, status: action.payload }),
     connectionChanged: (slice, action: PayloadAction<boolean>) => ({ ...slice, connected: action.payload }),
     unsentCounted: (slice, action: PayloadAction<number>) => ({ ...slice, unsent: action.payload }),
+    movedOnStandIn: (slice, action: PayloadAction<{ what: string; at_ms: number }>) => ({
+      ...slice,
+      moved: action.payload,
+    }),
     refused: (slice, action: PayloadAction<RunSlice['refusal']>) => ({ ...slice, refusal: action.payload }),
   },
 });
@@ -95,6 +102,7 @@ export const {
   statusArrived,
   connectionChanged,
   unsentCounted,
+  movedOnStandIn,
   refused,
 } = slice.actions;
 export const runReducer = slice.reducer;

@@ -40,6 +40,11 @@ const Steps = styled.ol`
   }
 `;
 
+/** The answer that is usual, or that the rule of the day gives, is the larger one. */
+const UsualChoice = styled(PrimaryButton)`
+  min-height: 64px;
+`;
+
 const Points = styled.ul`
   margin-top: 10px;
   li {
@@ -190,7 +195,7 @@ function Decision({ followed, item }: AnswerProps) {
         </small>
       )}
       {item.alternatives.map((a) => {
-        const Choice = a.id === usual ? PrimaryButton : Button;
+        const Choice = a.id === usual ? UsualChoice : Button;
         return (
           <Choice
             key={a.id}

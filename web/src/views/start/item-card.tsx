@@ -24,7 +24,7 @@ import type { Asking } from './asking.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
 import { FinishedCard } from './finished-card.tsx';
 import { FlowCard, SeeAgain } from './flow-card.tsx';
-import { canMove, usePilot } from './pilot.ts';
+import { canMove, isMoving, usePilot } from './pilot.ts';
 import { SenseLine } from './sense-line.tsx';
 
 interface ItemCardProps {
@@ -83,9 +83,7 @@ export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }:
           {turn?.turn !== 'challenge' && answerFor({ followed, item })}
           <Keys>
             {primary !== null && (
-              <PrimaryButton className="wide" onPress={() => void pilot.seen()}>
-                {primary} <Key>Space</Key>
-              </PrimaryButton>
+              <MainButton item={item} state={state} word={primary} onPress={() => void pilot.seen()} />
             )}
             {wasFlowed(state, item) && !answersItself(item, followed) && (
               <Button className="wide" onPress={() => void pilot.differed()}>
@@ -127,6 +125,17 @@ function primaryWord(followed: FollowedRun, item: Item, starting: boolean, live:
     default:
       return null;
   }
+}
+
+/** The one large button; while a hand is on its way it waits with the pilot. */
+function MainButton({ item, state, word, onPress }: { item: Item; state: RunState; word: string; onPress: () => void }) {
+  const now_ms = usePulse(250);
+  const moving = word === 'Do it' && isMoving(item, state, now_ms);
+  return (
+    <PrimaryButton className="wide" isDisabled={moving} onPress={onPress}>
+      {moving ? 'Moved; it follows' : word} <Key>Space</Key>
+    </PrimaryButton>
+  );
 }
 
 /** What a check found that has put this item on the list. */

@@ -25,7 +25,7 @@ export function NumberAnswer({ followed, item, quantity }: NumberAnswerProps) {
   // a simulated cockpit has no gauge to look at: it shows what it would read
   const [text, setText] = useState(() => {
     const right = followed.detail.source === 'stand-in' ? rightAnswer(item, followed) : null;
-    return right?.kind === 'item-done' && right.value !== null ? say(Math.round(right.value)) : '';
+    return right?.kind === 'item-done' && right.value !== null ? say(Math.round(right.value)).replaceAll(',', '') : '';
   });
   const [wrong, setWrong] = useState('');
   const density_kgL = quantity.against?.figure === 'fuel' ? type.loading.fuel_density_kgL : undefined;

@@ -11,6 +11,7 @@ import {
   presentFlow,
   presentItem,
   readCondition,
+  type RunState,
   stagesDone,
   standInActions,
   stillOpen,
@@ -25,7 +26,7 @@ import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { silenceTones } from '../../platform/sound.ts';
 import { stopSpeaking } from '../../platform/speech.ts';
 import { ring } from '../../run/frame-ring.ts';
-import { refused } from '../../run/run-slice.ts';
+import { movedOnStandIn, refused } from '../../run/run-slice.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { write } from '../../run/write.ts';
 
@@ -64,6 +65,7 @@ export function usePilot(): Pilot {
         if (!run || run.state.status !== 'open') return;
         // on a simulated aircraft one act does it all: what the hand would move is moved, then it is said
         if (movesBySeen(run)) {
+          if (isMoving(presentItem(run.type, run.state)!, run.state, performance.now())) return;
           if (!(await moveOnStandIn(run, dispatch)) || settlesItself(run)) return;
           await untilSeen(run);
           if (presentItem(run.type, followed()?.state ?? run.state)?.id !== presentItem(run.type, run.state)?.id) return;
@@ -159,6 +161,19 @@ export function canMove({ type, state, detail }: FollowedRun): boolean {
   return detail.source === 'stand-in' && item !== null && standInActions(item, state).length > 0;
 }
 
+/** a hand that was moved is given so long to be seen before it may be moved again, ms */
+const MOVES_FOR_MS = 10_000;
+
+/** One move of the hand: for an item, or for one stage of it, in one attempt. */
+const moveOf = (item: Item, state: RunState): string =>
+  `${item.id}/${stagesDone(state, item)}/${state.measured[item.id]?.attempts ?? 0}/${state.triedAgain.length}`;
+
+/** The hand is on its way: nothing is gained by moving it once more. */
+export function isMoving(item: Item, state: RunState, now_ms: number): boolean {
+  const { moved } = store.getState().run;
+  return moved !== null && moved.what === moveOf(item, state) && now_ms - moved.at_ms < MOVES_FOR_MS;
+}
+
 /** The present item is moved by the same act that answers it. */
 function movesBySeen(run: FollowedRun): boolean {
   const { type, state } = run;
@@ -184,7 +199,9 @@ function settlesItself({ type, state }: FollowedRun): boolean {
 /** @returns whether it was moved; a refusal is shown */
 async function moveOnStandIn({ detail, type, state }: FollowedRun, dispatch: typeof store.dispatch): Promise<boolean> {
   try {
-    await postJson('/stand-in/move', { run: detail.run, item: presentItem(type, state)!.id });
+    const item = presentItem(type, state)!;
+    await postJson('/stand-in/move', { run: detail.run, item: item.id });
+    dispatch(movedOnStandIn({ what: moveOf(item, state), at_ms: performance.now() }));
     dispatch(refused(null));
     return true;
   } catch (error) {
