@@ -5,7 +5,7 @@ import { checks } from './checks.ts';
 import { codec } from './codec.ts';
 import { cue } from './cue.ts';
 import { live } from './live.ts';
-import { type Line, tenMinutes } from './measure.ts';
+import { type Line, sayLine, tenMinutes } from './measure.ts';
 import { oneEngine } from './one-engine.ts';
 import { pages } from './pages.ts';
 import { procedure } from './procedure.ts';
@@ -40,12 +40,9 @@ if (wanted('screen')) lines.push(await screen());
 if (wanted('cue')) lines.push(...(await cue()));
 
 let missed = 0;
-for (const { name, value, unit, wanted: way, target, remark } of lines) {
-  const met = way === 'at least' ? value >= target : value <= target;
+for (const line of lines) {
+  const { words, met } = sayLine(line);
   if (!met) missed++;
-  const shown = value >= 100 ? value.toFixed(0) : value.toFixed(1);
-  console.log(
-    `${met ? 'met   ' : 'MISSED'}  ${name}: ${shown} ${unit} (${way} ${target})${remark ? `; ${remark}` : ''}`,
-  );
+  console.log(words);
 }
 process.exit(missed === 0 ? 0 : 1);

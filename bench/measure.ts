@@ -14,6 +14,14 @@ export interface Line {
   remark?: string;
 }
 
+/** A figure in words, and whether it is what was asked. */
+export function sayLine({ name, value, unit, wanted, target, remark }: Line): { words: string; met: boolean } {
+  const met = wanted === 'at least' ? value >= target : value <= target;
+  const shown = value >= 100 || Number.isInteger(value) ? value.toFixed(0) : value.toFixed(1);
+  const figure = `${shown}${unit && ` ${unit}`}`;
+  return { met, words: `${met ? 'met   ' : 'MISSED'}  ${name}: ${figure} (${wanted} ${target})${remark ? `; ${remark}` : ''}` };
+}
+
 /** Shortest wall time of several runs, s: the least disturbed one. */
 export function best(runs: number, work: () => void): number {
   let shortest = Infinity;

@@ -6,6 +6,9 @@ import { ROOT, startPostgres } from './lib/pg.mjs';
 import { fail, installFromDebian, installPackages, log, requireNode, runOnce, seconds } from './lib/setup.mjs';
 import { build, PROGRAMS } from './lib/build.mjs';
 
+/** Which tails have a simulated aircraft on their line, as ROUSE_STAND_INS=QV-SKY,QV-TRN or none; all of them when it is not set. */
+const STAND_INS = process.env.ROUSE_STAND_INS?.split(',');
+
 /** The tails of the demo, each with the type file of its stand-in. */
 const TAILS = [
   { tail: 'QV-SKY', type: 'skerry-s7.json' },
@@ -93,18 +96,22 @@ try {
       },
       onGivenUp: () => void shutDown(1),
     }),
-    keepRunning({
-      name: 'stand-in device',
-      args: [
-        PROGRAMS.standin,
-        ...devices.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
-        '--control',
-        String(controlPort),
-      ],
-      env: control,
-      onGivenUp: () => void shutDown(1),
-    }),
   );
+  const simulated = devices.filter((d) => STAND_INS === undefined || STAND_INS.includes(d.tail));
+  if (simulated.length > 0)
+    programs.push(
+      keepRunning({
+        name: 'stand-in device',
+        args: [
+          PROGRAMS.standin,
+          ...simulated.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
+          '--control',
+          String(controlPort),
+        ],
+        env: control,
+        onGivenUp: () => void shutDown(1),
+      }),
+    );
   lookAfterPostgres();
 } catch (error) {
   if (!stopping) {

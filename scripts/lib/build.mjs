@@ -42,7 +42,7 @@ function treeHash(places) {
 }
 
 /** npm packages stay outside the bundle; the workspaces' sources go in. */
-const externals = {
+export const externals = {
   name: 'externals',
   setup(build) {
     build.onResolve({ filter: /^[^./]/ }, (found) =>

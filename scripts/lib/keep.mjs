@@ -73,6 +73,11 @@ export function keepRunning({ name, args, env = {}, asks = false, onMessage, onG
     get pid() {
       return child?.pid ?? null;
     },
+    /** A new bundle is there: the old process has given back its ports before the next one begins. */
+    restart: () => {
+      wait_ms = FIRST_WAIT_MS;
+      child?.kill('SIGTERM');
+    },
     /** Ends it politely, then not. */
     stop: () =>
       new Promise((resolve) => {

@@ -92,7 +92,10 @@ async function follow(page: Page, hand: Hand, tail: string): Promise<string> {
       await pace(1);
       await hand.hold(page, button, () =>
         page.waitForFunction(
-          (s) => Number(/([\d.]+) of/.exec(document.querySelector('[data-item]')?.textContent ?? '')?.[1]) > s,
+          (s) =>
+            [...document.querySelectorAll('[data-item] button')].some(
+              (b) => Number(/^([\d.]+) of/.exec(b.textContent)?.[1]) > s,
+            ),
           { polling: 20 },
           Number(hold_s) + 0.1,
         ),

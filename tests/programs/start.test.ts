@@ -1,35 +1,25 @@
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, symlinkSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { createServer } from 'node:net';
+import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, expect, test } from 'vitest';
+import { Checkout } from '../checkout.ts';
 import { ROOT, waitUntil } from '../rouse.ts';
 
-/** The start command in a checkout of its own: a copy of the tracked files beside the packages that are installed already. */
-const checkout = mkdtempSync(path.join(tmpdir(), 'rouse-start-'));
+const checkout = new Checkout(ROOT);
 const port = 28_640 + (process.pid % 900) * 3;
 const base = `http://127.0.0.1:${port}`;
 const running: ChildProcess[] = [];
+const started: Started[] = [];
 
-beforeAll(() => {
-  const tracked = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' })
-    .split('\n')
-    .filter(Boolean);
-  for (const file of tracked) {
-    mkdirSync(path.join(checkout, path.dirname(file)), { recursive: true });
-    cpSync(path.join(ROOT, file), path.join(checkout, file));
-  }
-  symlinkSync(path.join(ROOT, 'node_modules'), path.join(checkout, 'node_modules'));
-  execFileSync('chmod', ['755', checkout]); // the database's own user must reach its folder
-});
 afterAll(async () => {
   for (const child of running) {
     if (child.exitCode !== null || child.signalCode !== null) continue;
     child.kill('SIGTERM');
     await once(child, 'exit');
   }
-  rmSync(checkout, { recursive: true, force: true, maxRetries: 5 });
+  checkout.remove();
 });
 
 interface Started {
@@ -40,13 +30,15 @@ interface Started {
 function start(): Started {
   let said = '';
   const child = spawn(process.execPath, ['scripts/start.mjs'], {
-    cwd: checkout,
+    cwd: checkout.dir,
     env: { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2' },
   });
   running.push(child);
   child.stdout.on('data', (data: Buffer) => (said += data.toString()));
   child.stderr.on('data', (data: Buffer) => (said += data.toString()));
-  return { child, said: () => said };
+  const it = { child, said: () => said };
+  started.push(it);
+  return it;
 }
 
 const ready = ({ said, child }: Started): Promise<boolean> =>
@@ -61,17 +53,6 @@ const answers = async (): Promise<boolean> =>
     () => false,
   );
 
-/** Programs of this checkout that are alive, databases included. */
-function alive(word: string): string[] {
-  return execFileSync(
-    'sh',
-    ['-c', `ps -eo pid,args | grep -F '${checkout}' | grep -F '${word}' | grep -v grep || true`],
-    { encoding: 'utf8' },
-  )
-    .split('\n')
-    .filter(Boolean);
-}
-
 test('from a bare checkout to a served page, then stopped with nothing left', async () => {
   const first = start();
   await ready(first);
@@ -80,7 +61,7 @@ test('from a bare checkout to a served page, then stopped with nothing left', as
   expect(first.said()).toContain('database migrated: 0001_first-run');
   expect(first.said()).toMatch(/demo: flown and stored/);
   expect((await fetch(base)).headers.get('content-security-policy')).toContain("default-src 'none'");
-  const secret = path.join(checkout, '.local/pg-password');
+  const secret = path.join(checkout.dir, '.local/pg-password');
   expect(statSync(secret).mode & 0o777).toBe(0o600);
   expect(readFileSync(secret, 'utf8').length).toBeGreaterThan(30);
 
@@ -89,7 +70,7 @@ test('from a bare checkout to a served page, then stopped with nothing left', as
   expect(code).toBe(0);
   expect(first.said()).toContain('[rouse] stopped');
   expect(await answers()).toBe(false);
-  expect(alive('postgres')).toEqual([]);
+  expect(checkout.alive('postgres')).toEqual([]);
 });
 
 test('the second start has nothing to set up and keeps what there was', async () => {
@@ -102,44 +83,81 @@ test('the second start has nothing to set up and keeps what there was', async ()
   expect(today.aircraft.find((a) => a.tail === 'QV-SKY')!.recent).toHaveLength(2);
 });
 
+const SERVER = 'server/dist/main.js';
+const pidOf = (word: string): number => checkout.alive(word)[0] ?? NaN;
+
 test(
-  'a server that is killed is started again by itself; the command that is killed leaves a database that the next one takes over',
+  'what is killed, or answers nothing, is started again by itself: server, database, and a server that hangs',
+  { timeout: 150_000 },
+  async () => {
+    const { said } = started[started.length - 1]!;
+    // four deaths within a minute end nothing
+    for (let i = 0; i < 4; i++) {
+      const before = pidOf(SERVER);
+      process.kill(before, 'SIGKILL');
+      await waitUntil(() => pidOf(SERVER) > 0 && pidOf(SERVER) !== before);
+      await waitUntil(answers);
+    }
+    const database = checkout.postmaster();
+    process.kill(database, 'SIGKILL');
+    await waitUntil(() => said().includes('the database is not there; starting it again'));
+    await waitUntil(answers, 60_000);
+    expect(checkout.postmaster()).not.toBe(database);
+
+    const hangs = pidOf(SERVER);
+    process.kill(hangs, 'SIGSTOP');
+    await waitUntil(() => said().includes('has answered nothing'), 60_000);
+    await waitUntil(() => pidOf(SERVER) > 0 && pidOf(SERVER) !== hangs);
+    await waitUntil(answers);
+  },
+);
+
+test(
+  'the command that is killed leaves a database that the next one takes over',
   { timeout: 90_000 },
   async () => {
     const second = running[running.length - 1]!;
-    const server = (): number => Number(alive('server/dist/main.js')[0]?.trim().split(' ')[0] ?? NaN);
-    const before = server();
-    process.kill(before, 'SIGKILL');
-    await waitUntil(() => server() > 0 && server() !== before);
-    await waitUntil(answers);
-
     second.kill('SIGKILL');
     await once(second, 'exit');
-    await waitUntil(() => alive('dist/main.js').length === 0);
+    await waitUntil(() => checkout.alive('dist/main.js').length === 0);
     const third = start();
     await ready(third);
     expect(third.said()).toContain('reused running postgres');
     third.child.kill('SIGTERM');
     await once(third.child, 'exit');
-    expect(alive('postgres')).toEqual([]);
+    expect(checkout.alive('postgres')).toEqual([]);
   },
 );
 
-test('a port that is taken is said plainly, with the way out', async () => {
+test('a second command on the same checkout is refused in words, and its end takes nothing from the first', async () => {
   const first = start();
   await ready(first);
-  let said = '';
-  const other = spawn(process.execPath, ['scripts/start.mjs'], {
-    cwd: checkout,
-    env: { ...process.env, PORT: String(port) },
-  });
-  other.stdout.on('data', (data: Buffer) => (said += data.toString()));
-  other.stderr.on('data', (data: Buffer) => (said += data.toString()));
-  const [code] = (await once(other, 'exit')) as [number];
-  expect(code).toBe(1);
-  expect(said).toMatch(/in use/);
-  expect(said).not.toMatch(/\n\s+at /); // no stack: a sentence
+  const run = (more: Record<string, string>): Promise<{ code: number; said: string }> =>
+    new Promise((resolve) => {
+      let said = '';
+      const other = spawn(process.execPath, ['scripts/start.mjs'], { cwd: checkout.dir, env: { ...process.env, ...more } });
+      running.push(other);
+      other.stdout.on('data', (data: Buffer) => (said += data.toString()));
+      other.stderr.on('data', (data: Buffer) => (said += data.toString()));
+      other.on('exit', (code) => resolve({ code: code ?? -1, said }));
+    });
+  const elsewhere = await run({ PORT: String(port + 40) });
+  expect(elsewhere.code).toBe(1);
+  expect(elsewhere.said).toMatch(/another Rouse server works with this database/);
+  expect(elsewhere.said).not.toMatch(/\n\s+at /); // no stack: a sentence
   expect(await answers()).toBe(true);
   first.child.kill('SIGTERM');
   await once(first.child, 'exit');
+  expect(checkout.alive('postgres')).toEqual([]);
+});
+
+test('a port that is taken is said plainly, with the way out', async () => {
+  const holder = createServer().listen(port, '127.0.0.1');
+  await once(holder, 'listening');
+  const other = start();
+  const [code] = (await once(other.child, 'exit')) as [number];
+  expect(code).toBe(1);
+  expect(other.said()).toMatch(/in use/);
+  expect(other.said()).not.toMatch(/\n\s+at /);
+  holder.close();
 });

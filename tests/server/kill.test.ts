@@ -7,6 +7,7 @@ import type { Debrief } from '@rouse/core/contract';
 import { writeDeviceLine } from '@rouse/core/format';
 import { checkChain, type Entry, itemState, presentItem, reduceRun } from '@rouse/core/procedure';
 import { decodeChunk } from '@rouse/core/trace';
+import pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
 import {
@@ -150,7 +151,31 @@ test('killed while thirty-second power is in use, it is one use still, and the h
   expect(used.booked_s).toBeGreaterThan(t_s[t_s.length - 1]! - begun.t - 0.5);
 });
 
+test('killed right after a run was closed, five times, its books and waits are there every time', async () => {
+  await call.settle();
+  const aircraft = FLEET.find((a) => a.tail === 'QV-SKY')!.aircraftId;
+  for (let i = 0; i < 5; i++) {
+    const run = await call.open(aircraft);
+    await call.work(run, 'oil-level');
+    const { status } = await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
+    expect(status).toBe(201);
+    server.kill('SIGKILL');
+    await once(server, 'exit');
+    await launch();
+    const { run: detail, booking, chain } = await call.get<Debrief>(`/runs/${run}/debrief`);
+    expect(detail.outcome).toBe('given-up');
+    expect(booking).not.toBeNull();
+    expect(chain.intact).toBe(true);
+    const client = new pg.Client({ connectionString: database.url });
+    await client.connect();
+    const { rows } = await client.query<{ n: string }>('SELECT count(*) AS n FROM run_booking WHERE run_id = $1', [run]);
+    expect(Number(rows[0]!.n)).toBe(1);
+    await client.end();
+  }
+});
+
 test('stopped politely it leaves the run open for next time', async () => {
+  await call.open();
   const { aircraft } = await call.get<{ aircraft: { openRun: string | null }[] }>('/today');
   server.kill('SIGTERM');
   const [code] = (await once(server, 'exit')) as [number];

@@ -1,6 +1,7 @@
 import { base64 } from '@scure/base';
 import { z } from 'zod';
 import { type TypeFile, typeFileSchema } from '../aircraft/index.ts';
+import { verdictOfRun } from '../debrief/index.ts';
 import { checkSeals } from '../session/index.ts';
 import { canonicalJson, checkChain, digestOf, type Entry, parseEntry, reduceRun } from '../procedure/index.ts';
 import { decodeChunk, encodeChunk, type Trace } from '../trace/index.ts';
@@ -38,7 +39,7 @@ export function writeBundle(run: BundleRun, type: TypeFile, entries: readonly En
 }
 
 export type BundleVerdict =
-  | { ok: true; run: BundleRun; entries: number; frames: number; outcome: string | null }
+  | { ok: true; run: BundleRun; entries: number; frames: number; outcome: string | null; verdict: string }
   | {
       ok: false;
       code: 'not-json' | 'not-a-bundle' | 'not-canonical' | 'digest' | 'chain' | 'state' | 'trace';
@@ -89,7 +90,8 @@ export function verifyBundle(text: string): BundleVerdict {
     const resolutions = type.data.channels.map((c) => c.resolution);
     const unsealed = checkSeals(entries, trace, resolutions, state.status === 'closed');
     if (unsealed) return no('trace', unsealed.message, `journal.${unsealed.seq - 1}`);
-    return { ok: true, run: shape.data.run, entries: entries.length, frames: trace.t_s.length, outcome: state.outcome };
+    const { verdict } = verdictOfRun(type.data, entries, []);
+    return { ok: true, run: shape.data.run, entries: entries.length, frames: trace.t_s.length, outcome: state.outcome, verdict };
   } catch (error) {
     return no('trace', error instanceof Error ? error.message : String(error), 'trace.data');
   }

@@ -60,6 +60,6 @@ const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOU
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const code = 'code' in error ? String(error.code) : '';
-  if (AWAY.has(code) || /^(08|53|57|58)/.test(code)) return true;
+  if (AWAY.has(code) || /^(08|53|55|57|58)/.test(code)) return true;
   return /Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/.test(error.message);
 }

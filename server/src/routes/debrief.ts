@@ -1,7 +1,8 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Debrief, RunDetail } from '@rouse/core/contract';
 import { brokenHabits, compareStart } from '@rouse/core/health';
-import { abortPlan, checkChain, findItem, notDone, reduceRun, type RunState } from '@rouse/core/procedure';
+import { verdictOfRun } from '@rouse/core/debrief';
+import { checkChain } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 import { getType } from '../db/aircraft.ts';
 import { findBooking } from '../db/bookings.ts';
@@ -10,7 +11,7 @@ import type { Tx } from '../db/pool.ts';
 import type { RunRow } from '../db/runs.ts';
 import { CORRIDOR_STARTS } from '@rouse/core/session';
 
-/** The usual water of each engine of this tail as it was when the run was opened. */
+/** The usual range of each engine's starts of this tail as it was when the run was opened. */
 export async function corridorsBefore(tx: Tx, run: RunRow): Promise<Record<string, Corridor | null>> {
   const type = await getType(tx, run.typeId, run.typeVersion);
   const corridors: Record<string, Corridor | null> = {};
@@ -46,7 +47,7 @@ export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise
   const fault = checkChain(detail.entries);
   return {
     run: detail,
-    ...sentence(type, detail, starts),
+    ...verdictOfRun(type, detail.entries, brokenHabits(starts[starts.length - 1]?.compared ?? [])),
     starts,
     corridors: await corridorsBefore(tx, run),
     chain: { entries: detail.entries.length, intact: fault === null },
@@ -76,46 +77,4 @@ function timeInBands(
       seconds: stays.reduce((sum, e) => sum + e.duration_s, 0),
     };
   });
-}
-
-function sentence(type: TypeFile, detail: RunDetail, starts: Debrief['starts']): { verdict: string; details: string } {
-  const state = reduceRun(detail.entries);
-  const habits = brokenHabits(starts[starts.length - 1]?.compared ?? []);
-  const expired = detail.entries.filter((e) => e.kind === 'exceedance' && e.expired && e.severity === 'warning').length;
-  const skipped = notDone(type, state);
-  const verdict = state.abort
-    ? `${abortPlan(type, state)?.title ?? 'Stopped'}: stopped at ${state.abort.figure}.`
-    : starts.length === 0
-      ? 'No start in this run.'
-      : [
-          expired ? 'A start with a limit passed.' : 'A good start.',
-          ...habits.map((h) => `${h}.`),
-          ...notGood(type, state).map((name) => `${name} not good.`),
-        ].join(' ');
-  const parts = [
-    duration(detail),
-    expired === 0 ? 'no exceedance' : `${expired} exceedance${expired > 1 ? 's' : ''}`,
-    skipped.length === 0
-      ? 'nothing skipped'
-      : `${skipped.length} item${skipped.length > 1 ? 's' : ''} not done as written`,
-  ];
-  return { verdict, details: parts.join(' · ') };
-}
-
-/** Checks that were not good, or not known, when they were flown last. */
-function notGood(type: TypeFile, state: RunState): string[] {
-  return Object.entries(state.measured)
-    .filter(([, found]) => found.verdict !== 'good')
-    .map(([item]) => findItem(type, item)?.challenge ?? item);
-}
-
-function duration(detail: RunDetail): string {
-  const last_s = detail.entries.findLast((e) => e.kind !== 'note')?.t ?? 0;
-  const outcome =
-    detail.outcome === 'ready' || detail.outcome === 'shut-down'
-      ? `from first item to ${detail.outcome === 'ready' ? 'ready' : 'a quiet aircraft'}`
-      : detail.outcome === null
-        ? 'so far'
-        : 'until it was closed';
-  return `${Math.floor(last_s / 60)}:${String(Math.floor(last_s % 60)).padStart(2, '0')} ${outcome}`;
 }

@@ -1,9 +1,9 @@
-import { type Scale, ticks } from '../parts/coast/scale.ts';
+import { type Scale } from '../parts/coast/scale.ts';
 import type { Lane } from './lane.ts';
 
 /** The ground of one lane: its window as water, its edge as a coast, its unit. */
 export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; left: number; right: number }) {
-  const [low, high] = y.domain;
+  const [low, high] = y.domain() as [number, number];
   const clamp = (v: number): number => Math.min(high, Math.max(low, v));
   return (
     <g>
@@ -18,7 +18,7 @@ export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; lef
         />
       ))}
       <g stroke="var(--grid)">
-        {ticks(y.domain, 3).map((v) => (
+        {y.ticks(3).map((v) => (
           <line key={v} x1={left} x2={right} y1={y(v)} y2={y(v)} />
         ))}
       </g>
@@ -31,7 +31,7 @@ export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; lef
         </g>
       ))}
       <g fill="var(--soft)">
-        {ticks(y.domain, 3).map((v) => (
+        {y.ticks(3).map((v) => (
           <text key={v} x={left - 8} y={y(v) + 4} textAnchor="end">
             {v}
           </text>

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { Sheet } from '../parts/coast/frame.tsx';
-import { linearScale, type Scale, ticks } from '../parts/coast/scale.ts';
+import { linearScale, type Scale } from '../parts/coast/scale.ts';
 import { useFrameLoop } from '../platform/frame-loop.ts';
 import { tokenColour } from '../platform/light.ts';
 import { prepareCanvas, useSize } from '../platform/size.ts';
@@ -70,7 +70,7 @@ export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
             <LaneGround key={lane.unit} lane={lane} y={scales[i]!} left={MARGIN.left} right={right} />
           ))}
           <g fill="var(--soft)">
-            {ticks(x.domain, 4).map((v) => (
+            {x.ticks(4).map((v) => (
               <text key={v} x={x(v)} y={size.height - 5} textAnchor="middle">
                 {v === 0 ? 'now' : `${v} s`}
               </text>
@@ -96,7 +96,7 @@ function drawMarks(
   context.font = "11px 'Atkinson Mono'";
   context.lineWidth = 1;
   context.setLineDash([3, 3]);
-  const shown = marks.filter((m) => m.t_s - now_s >= x.domain[0]).map((m) => ({ ...m, t_s: m.t_s - now_s }));
+  const shown = marks.filter((m) => m.t_s - now_s >= x.domain()[0]!).map((m) => ({ ...m, t_s: m.t_s - now_s }));
   for (const { at, words, row } of placeMarks(shown, x)) {
     context.beginPath();
     context.moveTo(at, top);

@@ -1,7 +1,7 @@
 import type { PowerNow } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
-import { linearScale, ticks } from '../parts/coast/scale.ts';
+import { linearScale } from '../parts/coast/scale.ts';
 import { Sheet } from '../parts/coast/frame.tsx';
 import { useSize } from '../platform/size.ts';
 
@@ -72,7 +72,7 @@ export function PowerBar({ now, observed }: { now: PowerNow; observed: number | 
             <circle cx={x(Math.max(from, Math.min(to, observed)))} cy={(top + bottom) / 2} r="6" fill="var(--ink)" />
           )}
           <g fill="var(--soft)">
-            {ticks(x.domain, 6).map((v) => (
+            {x.ticks(6).map((v) => (
               <text key={v} x={x(v)} y={HEIGHT - 7} textAnchor="middle">
                 {v}
               </text>

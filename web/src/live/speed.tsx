@@ -2,7 +2,7 @@ import type { Limit, PistonStart } from '@rouse/core/aircraft';
 import { useRef } from 'react';
 import { ChartTitle, Sheet } from '../parts/coast/frame.tsx';
 import { Land } from '../parts/coast/land.tsx';
-import { linearScale, ticks } from '../parts/coast/scale.ts';
+import { linearScale } from '../parts/coast/scale.ts';
 import { useFrameLoop } from '../platform/frame-loop.ts';
 import { tokenColour } from '../platform/light.ts';
 import { prepareCanvas, useSize } from '../platform/size.ts';
@@ -84,7 +84,7 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
             </text>
             <Land limit={runaway} unit="%" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
             <g stroke="var(--grid)">
-              {ticks(y.domain, 5).map((v) => (
+              {y.ticks(5).map((v) => (
                 <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
               ))}
             </g>
@@ -95,12 +95,12 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
               fires by {Math.floor(spec.firesWithin_s)} s
             </text>
             <g fill="var(--soft)">
-              {ticks(y.domain, 5).map((v) => (
+              {y.ticks(5).map((v) => (
                 <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
                   {v}
                 </text>
               ))}
-              {ticks(x.domain, 4).map((v) => (
+              {x.ticks(4).map((v) => (
                 <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
                   {v}
                 </text>

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { type Binding, bindKeys } from '../platform/keys.ts';
 
 const STEP = 0.015;
 /** a stick that rests is not a hand */
@@ -17,16 +18,11 @@ export interface CollectiveHand {
 export function useCollective(hand: CollectiveHand | null): void {
   useEffect(() => {
     if (!hand) return;
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.altKey || event.metaKey || (event.target as HTMLElement).matches('input, select'))
-        return;
-      const step = event.key === 'ArrowUp' ? STEP : event.key === 'ArrowDown' ? -STEP : 0;
-      if (step === 0) return;
-      event.preventDefault();
-      hand.move(step * (event.shiftKey ? 3 : 1));
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    const move = (keys: string, shown: string, step: number): Binding[] => [
+      { keys: [keys], shown, says: 'collective', run: () => hand.move(step), held: true },
+      { keys: [`Shift+${keys}`], shown, says: 'collective, faster', run: () => hand.move(3 * step), held: true },
+    ];
+    return bindKeys([...move('ArrowUp', '↑', STEP), ...move('ArrowDown', '↓', -STEP)]);
   }, [hand]);
 
   useEffect(() => {

@@ -1,9 +1,10 @@
+import { ticks } from 'd3-array';
 import { bandEdge, type Limit } from '@rouse/core/aircraft';
 import type { Corridor } from '@rouse/core/watch';
 import type { ReactNode } from 'react';
 import type { Size } from '../../platform/size.ts';
 import { Land } from './land.tsx';
-import { bandPath, linearScale, type Scale, ticks } from './scale.ts';
+import { bandPath, linearScale, type Scale } from './scale.ts';
 
 const MARGIN = { left: 46, right: 18, top: 18, bottom: 30 };
 const WATERS = ['var(--water1)', 'var(--water2)', 'var(--water3)'];
@@ -41,10 +42,10 @@ export function PhasePlane({ size, plane: { x, y }, limit, corridor, label, chil
   return (
     <svg role="img" aria-label={label}>
       <g stroke="var(--grid)">
-        {ticks(x.domain, 7).map((v) => (
+        {x.ticks(7).map((v) => (
           <line key={v} x1={x(v)} x2={x(v)} y1={MARGIN.top} y2={bottom} />
         ))}
-        {ticks([0, shore], 4).map((v) => (
+        {ticks(0, shore, 4).map((v) => (
           <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
         ))}
       </g>
@@ -53,12 +54,12 @@ export function PhasePlane({ size, plane: { x, y }, limit, corridor, label, chil
       ))}
       <Land limit={limit} unit="°C" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
       <g fill="var(--soft)">
-        {ticks(x.domain, 7).map((v) => (
+        {x.ticks(7).map((v) => (
           <text key={v} x={x(v)} y={size.height - 10} textAnchor="middle">
             {v}
           </text>
         ))}
-        {ticks([0, shore], 4).map((v) => (
+        {ticks(0, shore, 4).map((v) => (
           <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
             {v}
           </text>

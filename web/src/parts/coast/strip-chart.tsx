@@ -2,7 +2,7 @@ import type { Limit } from '@rouse/core/aircraft';
 import type { ReactNode } from 'react';
 import type { Size } from '../../platform/size.ts';
 import { Land } from './land.tsx';
-import { linearScale, type Scale, ticks } from './scale.ts';
+import { linearScale, type Scale } from './scale.ts';
 
 export const STRIP_MARGIN = { left: 40, right: 72, top: 12, bottom: 10 };
 
@@ -54,12 +54,12 @@ export function StripChart({ size, scales: { y }, limit, unit, label, children }
         />
       )}
       <g stroke="var(--grid)">
-        {ticks(y.domain, 4).map((v) => (
+        {y.ticks(4).map((v) => (
           <line key={v} x1={STRIP_MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
         ))}
       </g>
       <g fill="var(--soft)">
-        {ticks(y.domain, 4).map((v) => (
+        {y.ticks(4).map((v) => (
           <text key={v} x={STRIP_MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
             {v}
           </text>

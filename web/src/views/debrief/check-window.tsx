@@ -7,7 +7,8 @@ import { LaneGround } from '../../live/lane-ground.tsx';
 import { type Mark, placeMarks } from '../../live/mark-rows.ts';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { linearScale, type Scale, ticks } from '../../parts/coast/scale.ts';
+import { ticks } from 'd3-array';
+import { linearScale, type Scale } from '../../parts/coast/scale.ts';
 import { DataTable } from '../../parts/data-table.tsx';
 import { useSize } from '../../platform/size.ts';
 
@@ -95,7 +96,7 @@ export function CheckWindow({ type, trace, entries, measured }: CheckWindowProps
                 )),
               )}
               <g fill="var(--soft)">
-                {ticks([0, measured.to_s - measured.from_s], 6).map((t) => (
+                {ticks(0, measured.to_s - measured.from_s, 6).map((t) => (
                   <text key={t} x={x(measured.from_s + t)} y={size.height - 6} textAnchor="middle">
                     {t} s
                   </text>
@@ -152,5 +153,5 @@ function pathOf(trace: Trace, channel: string, from: number, to: number, x: Scal
 
 function lastPlace(trace: Trace, channel: string, to: number, y: Scale): number {
   const v = columnOf(trace, channel)[to - 1] ?? NaN;
-  return Number.isNaN(v) ? y.domain[0] : y(v) + 4;
+  return Number.isNaN(v) ? y.domain()[0]! : y(v) + 4;
 }

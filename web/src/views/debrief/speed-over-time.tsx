@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { SlimButton } from '../../parts/button.tsx';
 import { ChartTitle, Sheet } from '../../parts/coast/frame.tsx';
-import { linearScale, ticks } from '../../parts/coast/scale.ts';
+import { linearScale } from '../../parts/coast/scale.ts';
 import { DataTable } from '../../parts/data-table.tsx';
 import { useSize } from '../../platform/size.ts';
 
@@ -69,17 +69,17 @@ export function SpeedOverTime({ spec, trace, features, children }: SpeedOverTime
                 fill="var(--water2)"
               />
               <g stroke="var(--grid)">
-                {ticks(y.domain, 5).map((v) => (
+                {y.ticks(5).map((v) => (
                   <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
                 ))}
               </g>
               <g fill="var(--soft)">
-                {ticks(y.domain, 5).map((v) => (
+                {y.ticks(5).map((v) => (
                   <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
                     {v}
                   </text>
                 ))}
-                {ticks(x.domain, 5).map((v) => (
+                {x.ticks(5).map((v) => (
                   <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
                     {v}
                   </text>

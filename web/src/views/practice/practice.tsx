@@ -4,6 +4,7 @@ import { usualMass_kg } from '@rouse/core/loading';
 import type { PracticeNow } from '@rouse/core/drill';
 import { convert } from '@rouse/core/quantity';
 import { useEffect, useMemo, useState } from 'react';
+import { bindKeys } from '../../platform/keys.ts';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
@@ -265,17 +266,10 @@ function Cockpit({ ready }: { ready: Ready }) {
 }
 
 function useKeys(keys: Record<string, () => void>): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.altKey || event.metaKey || event.repeat) return;
-      const act = keys[event.key.toLowerCase()];
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [keys]);
+  useEffect(
+    () => bindKeys(Object.entries(keys).map(([key, run]) => ({ keys: [key], shown: key.toUpperCase(), says: '', run }))),
+    [keys],
+  );
 }
 
 function resultOf(type: TypeFile, mass_kg: number, oat_C: number, now: PracticeNow): Practice {

@@ -1,6 +1,7 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import type { Scanned } from '@rouse/core/replay';
 import type { WatchEvent } from '@rouse/core/watch';
+import { bindKeys } from '../../platform/keys.ts';
 import { useEffect } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
@@ -130,19 +131,12 @@ export function PlayerScreen({ type, controls, scanned, name }: PlayerScreenProp
   const watched = followed && asWatched(followed);
   const told = scanned.events.filter((e): e is Told => e.kind === 'cue' || e.kind === 'abort');
   useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.altKey || event.metaKey || target.matches('input, select, textarea')) return;
-      if (event.key === ' ' && !target.matches('button')) {
-        event.preventDefault();
-        if (replay.playing) pause();
-        else play();
-      }
-      if (event.key === 'ArrowLeft') play(Math.max(0, replay.t_s - STEP_S));
-      if (event.key === 'ArrowRight') play(Math.min(scanned.end_s, replay.t_s + STEP_S));
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    const to = (t_s: number) => () => play(Math.min(scanned.end_s, Math.max(0, t_s)));
+    return bindKeys([
+      { keys: ['Space'], shown: 'Space', says: 'play or pause', run: () => (replay.playing ? pause() : play()) },
+      { keys: ['ArrowLeft'], shown: '←', says: 'back', run: to(replay.t_s - STEP_S), held: true },
+      { keys: ['ArrowRight'], shown: '→', says: 'forward', run: to(replay.t_s + STEP_S), held: true },
+    ]);
   }, [replay.playing, replay.t_s, scanned.end_s, play, pause]);
   return (
     <Grid>

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import { Key } from '../../parts/button.tsx';
 import { Small } from '../../parts/heading.ts';
-import { RUN_KEYS } from './keys.ts';
+import type { Binding } from '../../platform/keys.ts';
 
 const List = styled.dl`
   display: grid;
@@ -14,16 +14,16 @@ const List = styled.dl`
   }
 `;
 
-export function KeyHelp() {
+export function KeyHelp({ keys }: { keys: readonly Pick<Binding, 'shown' | 'says'>[] }) {
   return (
     <section>
       <Small>Keys</Small>
       <List>
-        {RUN_KEYS.flatMap(([key, words]) => [
-          <dt key={key}>
-            <Key>{key}</Key>
+        {keys.flatMap(({ shown, says }) => [
+          <dt key={shown}>
+            <Key>{shown}</Key>
           </dt>,
-          <dd key={`${key} words`}>{words}</dd>,
+          <dd key={`${shown} words`}>{says}</dd>,
         ])}
       </List>
     </section>

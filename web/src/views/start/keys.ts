@@ -1,24 +1,6 @@
 import { useEffect } from 'react';
-import { usePilot } from './pilot.ts';
-
-export const RUN_KEYS: readonly [string, string][] = [
-  ['Space', 'seen or done'],
-  ['F', 'fault, with a note'],
-  ['K', 'skip, with a reason'],
-  ['W', 'why'],
-  ['M', 'mark the moment'],
-  ['B', 'back to the last item'],
-  ['U', 'undo'],
-  ['1–9', 'take a meanwhile item'],
-  ['I', 'interrupted: look at the last two again'],
-  ['D', 'it was not as the flow had left it; right now'],
-  ['S', 'move it on the stand-in'],
-  ['L', 'lift'],
-  ['X', 'shut down'],
-  ['V', 'voice'],
-  ['Esc', 'stop the start'],
-  ['?', 'these keys'],
-];
+import { type Binding, bindKeys } from '../../platform/keys.ts';
+import { type Pilot, usePilot } from './pilot.ts';
 
 /** Keys that begin what follows when everything before is done. */
 export const LEG_KEYS = { next: 'L', last: 'X' } as const;
@@ -31,59 +13,45 @@ interface RunKeys {
   toggleHelp: () => void;
 }
 
-/** One key per action while a run is on; keys typed into a field stay there. */
-export function useRunKeys({ asking, ask, closeAsking, toggleWhy, toggleHelp }: RunKeys): void {
+const MEANWHILE = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+
+/** Every key of a run: what binds them, and what the page of keys shows. */
+function bindingsOf(pilot: Pilot, { asking, ask, closeAsking, toggleWhy, toggleHelp }: RunKeys): Binding[] {
+  const letter = (key: string, says: string, run: () => void): Binding => ({
+    keys: [key, `Shift+${key.toUpperCase()}`],
+    shown: key.toUpperCase(),
+    says,
+    run,
+  });
+  return [
+    { keys: ['Space'], shown: 'Space', says: 'seen or done', run: () => void pilot.seen() },
+    letter('f', 'fault, with a note', () => ask('fault')),
+    letter('k', 'skip, with a reason', () => ask('skip')),
+    letter('w', 'why', toggleWhy),
+    letter('m', 'mark the moment', () => void pilot.mark()),
+    letter('b', 'back to the last item', () => void pilot.back()),
+    letter('u', 'undo', () => void pilot.undo()),
+    ...MEANWHILE.map((n) => ({
+      keys: [String(n)],
+      shown: '1–9',
+      says: 'take a meanwhile item',
+      run: () => void pilot.choose(n - 1),
+    })),
+    letter('i', 'interrupted: look at the last two again', () => void pilot.interrupt()),
+    letter('d', 'it was not as the flow had left it; right now', () => void pilot.differed()),
+    letter('s', 'move it on the stand-in', () => void pilot.moveStandIn()),
+    letter('l', 'lift', () => void pilot.beginLeg('next')),
+    letter('x', 'shut down', () => void pilot.beginLeg('last')),
+    letter('v', 'voice', pilot.toggleVoice),
+    { keys: ['Escape'], shown: 'Esc', says: 'stop the start', run: asking ? closeAsking : () => void pilot.abort() },
+    { keys: ['?', 'Shift+?'], shown: '?', says: 'these keys', run: toggleHelp },
+  ];
+}
+
+/** One key per action while a run is on. @returns what each key does, once, for the page of keys */
+export function useRunKeys(keys: RunKeys): readonly Pick<Binding, 'shown' | 'says'>[] {
   const pilot = usePilot();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.altKey || event.metaKey || event.repeat) return;
-      const target = event.target as HTMLElement;
-      if (target.matches('input, textarea, select, [contenteditable]')) return;
-      // a control that was reached with Tab keeps its own Space
-      if (event.key === ' ' && target.matches('button:focus-visible, a:focus-visible')) return;
-      const act = actionOf(event.key);
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    const actionOf = (key: string): (() => void) | null => {
-      if (/^[1-9]$/.test(key)) return () => void pilot.choose(Number(key) - 1);
-      switch (key.toLowerCase()) {
-        case ' ':
-          return () => void pilot.seen();
-        case 'f':
-          return () => ask('fault');
-        case 'k':
-          return () => ask('skip');
-        case 'w':
-          return toggleWhy;
-        case 'm':
-          return () => void pilot.mark();
-        case 'b':
-          return () => void pilot.back();
-        case 'u':
-          return () => void pilot.undo();
-        case 'i':
-          return () => void pilot.interrupt();
-        case 'd':
-          return () => void pilot.differed();
-        case 's':
-          return () => void pilot.moveStandIn();
-        case 'l':
-          return () => void pilot.beginLeg('next');
-        case 'x':
-          return () => void pilot.beginLeg('last');
-        case 'v':
-          return () => pilot.toggleVoice();
-        case 'escape':
-          return asking ? closeAsking : () => void pilot.abort();
-        case '?':
-          return toggleHelp;
-        default:
-          return null;
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [pilot, asking, ask, closeAsking, toggleWhy, toggleHelp]);
+  const bindings = bindingsOf(pilot, keys);
+  useEffect(() => bindKeys(bindings));
+  return bindings.filter((b, i) => bindings.findIndex((other) => other.shown === b.shown) === i);
 }

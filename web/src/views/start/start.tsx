@@ -114,7 +114,7 @@ export function StartView() {
   const asking = followed && stillAsked(asked, followed);
   const ask = (note: 'fault' | 'skip'): void => setAsked(followed && askOf(followed, note));
   const closeAsking = (): void => setAsked(null);
-  useRunKeys({
+  const keys = useRunKeys({
     asking: asking !== null,
     ask,
     closeAsking,
@@ -147,7 +147,7 @@ export function StartView() {
           why={why}
           toggleWhy={() => setWhy((v) => !v)}
         />
-        {help && <KeyHelp />}
+        {help && <KeyHelp keys={keys} />}
         <NextList followed={followed} />
         <MeanwhileList followed={followed} />
         <LateList followed={followed} />

@@ -1,0 +1,1 @@
+export { type Verdict, verdictOfRun } from './verdict.ts';

@@ -1,0 +1,39 @@
+import { tinykeys } from 'tinykeys';
+
+/** One command on one key: what it is called on the page of keys, and what it does. */
+export interface Binding {
+  /** as `tinykeys` writes them; several for one command */
+  keys: readonly string[];
+  /** what the page of keys shows */
+  shown: string;
+  says: string;
+  run: () => void;
+  /** a key that is held goes on */
+  held?: boolean;
+}
+
+/**
+ * Binds commands to keys. A key that is typed into a field stays there, one that a control or a dialog has used is its
+ * own, and a key that is held counts once.
+ * @returns how to let them go
+ * @throws RangeError when two commands are on one key
+ */
+export function bindKeys(bindings: readonly Binding[]): () => void {
+  const all = bindings.flatMap((b) => b.keys);
+  const twice = all.find((key, i) => all.indexOf(key) !== i);
+  if (twice !== undefined) throw new RangeError(`two commands on ${twice}`);
+  return tinykeys(
+    window,
+    Object.fromEntries(bindings.flatMap((b) => b.keys.map((key) => [key, (e: KeyboardEvent) => act(e, b)]))),
+  );
+}
+
+function act(event: KeyboardEvent, { run, held }: Binding): void {
+  const target = event.target as HTMLElement;
+  if (event.defaultPrevented || (event.repeat && !held)) return;
+  if (target.matches('input, textarea, select, [contenteditable]') || target.closest('[role=dialog]')) return;
+  // a control that was reached with Tab keeps its own Space
+  if (event.key === ' ' && target.matches('button:focus-visible, a:focus-visible')) return;
+  event.preventDefault();
+  run();
+}
