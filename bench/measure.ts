@@ -19,7 +19,10 @@ export function sayLine({ name, value, unit, wanted, target, remark }: Line): { 
   const met = wanted === 'at least' ? value >= target : value <= target;
   const shown = value >= 100 || Number.isInteger(value) ? value.toFixed(0) : value.toFixed(1);
   const figure = `${shown}${unit && ` ${unit}`}`;
-  return { met, words: `${met ? 'met   ' : 'MISSED'}  ${name}: ${figure} (${wanted} ${target})${remark ? `; ${remark}` : ''}` };
+  return {
+    met,
+    words: `${met ? 'met   ' : 'MISSED'}  ${name}: ${figure} (${wanted} ${target})${remark ? `; ${remark}` : ''}`,
+  };
 }
 
 /** Shortest wall time of several runs, s: the least disturbed one. */

@@ -2,7 +2,6 @@ import { needWatched } from '@rouse/core/aircraft';
 import { flyPractice } from '@rouse/core/drill';
 import {
   begunAt_s,
-  type Entry,
   forecastWait,
   itemState,
   type PastWait,

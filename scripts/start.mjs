@@ -41,7 +41,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => v
 /** A database that died is started again, on its port: the server keeps what happens meanwhile. */
 function lookAfterPostgres() {
   let busy = false;
-  lookingAfter = setInterval(async () => {
+  const look = async () => {
     if (busy || stopping) return;
     busy = true;
     try {
@@ -50,11 +50,12 @@ function lookAfterPostgres() {
         postgres = await postgres.revive();
       }
     } catch (error) {
-      log(`the database does not start: ${error instanceof Error ? error.message.split('\n')[0] : error}`);
+      log(`the database does not start: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`);
     } finally {
       busy = false;
     }
-  }, LOOK_AT_POSTGRES_MS);
+  };
+  lookingAfter = setInterval(() => void look(), LOOK_AT_POSTGRES_MS);
 }
 
 try {
@@ -64,7 +65,10 @@ try {
   const controlPort = port + 1;
   // one line an aircraft, on the ports after the control port
   const devices = TAILS.map(({ tail, type }, i) => ({ tail, type, port: port + 2 + i }));
-  const control = { ROUSE_CONTROL_PORT: String(controlPort), ROUSE_CONTROL_TOKEN: randomBytes(24).toString('base64url') };
+  const control = {
+    ROUSE_CONTROL_PORT: String(controlPort),
+    ROUSE_CONTROL_TOKEN: randomBytes(24).toString('base64url'),
+  };
   await runOnce([PROGRAMS.prepare], {
     APP_ROOT: ROOT,
     ADMIN_URL: postgres.url('postgres'),

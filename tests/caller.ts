@@ -1,6 +1,14 @@
 import type { ApiError, BriefContextMessage, RunDetail, Today } from '@rouse/core/contract';
 import { type BriefInput, briefOf, emptyBrief } from '@rouse/core/brief';
-import { type Entry, type Payload, presentItem, reduceRun, type RunState, stagesDone, rightAnswer } from '@rouse/core/procedure';
+import {
+  type Entry,
+  type Payload,
+  presentItem,
+  reduceRun,
+  type RunState,
+  stagesDone,
+  rightAnswer,
+} from '@rouse/core/procedure';
 import { type Item, stagesOf } from '@rouse/core/aircraft';
 import { v7 as uuidv7 } from 'uuid';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';

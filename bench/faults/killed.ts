@@ -104,7 +104,13 @@ export class Ordeal {
   private async startCommand(): Promise<void> {
     const command = spawn(process.execPath, ['scripts/start.mjs'], {
       cwd: this.checkout.dir,
-      env: { ...process.env, PORT: String(this.port), ROUSE_DEMO_STARTS: '0', ROUSE_STAND_INS: 'QV-TRN', LOG_LEVEL: 'fatal' },
+      env: {
+        ...process.env,
+        PORT: String(this.port),
+        ROUSE_DEMO_STARTS: '0',
+        ROUSE_STAND_INS: 'QV-TRN',
+        LOG_LEVEL: 'fatal',
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.command = command;
@@ -138,7 +144,9 @@ export class Ordeal {
 
   private async backend(): Promise<number> {
     const admin = await this.admin();
-    const { rows } = await admin.query<{ pid: number }>("SELECT pid FROM pg_stat_activity WHERE datname = 'rouse' LIMIT 1");
+    const { rows } = await admin.query<{ pid: number }>(
+      "SELECT pid FROM pg_stat_activity WHERE datname = 'rouse' LIMIT 1",
+    );
     await admin.end();
     return rows[0]?.pid ?? this.checkout.postmaster();
   }
@@ -179,7 +187,8 @@ export class Ordeal {
           .on('close', () => (this.unit = null));
         const at = ++frame % CROSS_EVERY_FRAMES;
         set('oil.1.pressure', at >= CROSS_EVERY_FRAMES / 2 ? 2.0 : 3.1);
-        if (this.unit?.writable) this.unit.write(writeDeviceLine((performance.now() - epoch) / 1000, values, skerry.channels));
+        if (this.unit?.writable)
+          this.unit.write(writeDeviceLine((performance.now() - epoch) / 1000, values, skerry.channels));
         if (at === CROSS_EVERY_FRAMES / 2) this.crossings.push({ at_ms: performance.now(), told_ms: null });
       }, FRAME_MS),
     );
@@ -200,7 +209,12 @@ export class Ordeal {
         if (entry.kind !== 'cue' && entry.kind !== 'abort') continue;
         this.told.set(entry.id, entry);
         const crossing = this.crossings[this.crossings.length - 1];
-        if (entry.kind === 'cue' && entry.severity !== 'call' && crossing?.told_ms === null && !entry.code.startsWith('source'))
+        if (
+          entry.kind === 'cue' &&
+          entry.severity !== 'call' &&
+          crossing?.told_ms === null &&
+          !entry.code.startsWith('source')
+        )
           crossing.told_ms = now;
       }
     });
@@ -238,7 +252,14 @@ export class Ordeal {
     const lost = [...this.acknowledged].filter((id) => !known.has(id)).length;
     const isKept = (told: Entry): boolean =>
       known.has(told.id) ||
-      entries.some((e) => e.kind === told.kind && Math.abs(e.t - told.t) < 0.05 && 'code' in e && 'code' in told && e.code === told.code);
+      entries.some(
+        (e) =>
+          e.kind === told.kind &&
+          Math.abs(e.t - told.t) < 0.05 &&
+          'code' in e &&
+          'code' in told &&
+          e.code === told.code,
+      );
     const unheard = [...this.told.values()].filter((told) => !isKept(told)).length;
     const chain = checkChain(entries);
     const none = (what: string, value: number, remark?: string): Line => ({

@@ -7,13 +7,21 @@ import { type Line, skerry } from '../measure.ts';
 /** What a line may do to one frame: nothing, lose it, or bring it later, spoilt or twice. */
 type Fault = (i: number, t_s: number, chance: NormalSource) => { keep: boolean; late_s?: number; lost?: number[] };
 
-const share = (p: number): Fault => (_i, _t, chance) => ({ keep: chance.uniform() >= p });
-const every = (n: number): Fault => (i) => ({ keep: i % n === 0 });
-const hole = (from_s: number, for_s: number): Fault => (_i, t) => ({ keep: t < from_s || t >= from_s + for_s });
-const column = (id: string, p: number): Fault => (_i, _t, chance) => ({
-  keep: true,
-  lost: chance.uniform() < p ? [skerry.channels.findIndex((c) => c.id === id)] : [],
-});
+const share =
+  (p: number): Fault =>
+  (_i, _t, chance) => ({ keep: chance.uniform() >= p });
+const every =
+  (n: number): Fault =>
+  (i) => ({ keep: i % n === 0 });
+const hole =
+  (from_s: number, for_s: number): Fault =>
+  (_i, t) => ({ keep: t < from_s || t >= from_s + for_s });
+const column =
+  (id: string, p: number): Fault =>
+  (_i, _t, chance) => ({
+    keep: true,
+    lost: chance.uniform() < p ? [skerry.channels.findIndex((c) => c.id === id)] : [],
+  });
 
 /** Forty ways in which a line can be bad. @param start_s when the starter turns */
 function faultsAround(start_s: number): [string, Fault][] {
@@ -21,7 +29,10 @@ function faultsAround(start_s: number): [string, Fault][] {
     ...[0.05, 0.2, 0.4, 0.6, 0.8, 0.9].map((p): [string, Fault] => [`${p * 100} % of the frames lost`, share(p)]),
     ...[2, 5, 10, 12, 25, 50].map((n): [string, Fault] => [`one frame in ${n}`, every(n)]),
     ...[0, 4, 8, 12, 16, 20, 25].flatMap((at) =>
-      [0.7, 2.5, 8].map((for_s): [string, Fault] => [`a hole of ${for_s} s, ${at} s after the starter`, hole(start_s + at, for_s)]),
+      [0.7, 2.5, 8].map((for_s): [string, Fault] => [
+        `a hole of ${for_s} s, ${at} s after the starter`,
+        hole(start_s + at, for_s),
+      ]),
     ),
     ...['tot.1', 'ng.1', 'oil.1.pressure', 'bus.volts', 'fuel.1.flow', 'nr', 'engine.1.selector'].map(
       (id): [string, Fault] => [`${id} lost in a third of the frames`, column(id, 0.33)],

@@ -8,7 +8,9 @@ import {
   type Payload,
   presentItem,
   reduceRun,
-  type RunState, rightAnswer } from '@rouse/core/procedure';
+  type RunState,
+  rightAnswer,
+} from '@rouse/core/procedure';
 import { expect } from 'vitest';
 import { journalOf } from './skerry.ts';
 
@@ -66,7 +68,9 @@ export class Hand {
     if (item.kind === 'watch' && !item.moments)
       this.write({ kind: 'item-done', item: item.id, how: 'watched', value: null, words: '' });
     for (let i = 0; i < 12 && itemState(this.state, item.id).status === 'todo'; i++)
-      expect(this.wants(rightAnswer(item, { type: this.type, state: this.state })), `${this.type.id} ${item.id}`).toBe(true);
+      expect(this.wants(rightAnswer(item, { type: this.type, state: this.state })), `${this.type.id} ${item.id}`).toBe(
+        true,
+      );
   }
 
   /** Settles what is present until nothing is. */

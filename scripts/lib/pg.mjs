@@ -139,6 +139,63 @@ async function lock(file) {
   }
   throw new Error(`${file} is held by another set-up`);
 }
+/** A new cluster, made aside and renamed: a killed initdb leaves nothing half-made. */
+function initialise({ bin, base, user, data, password, name }) {
+  // initdb into a temp dir, then rename: a killed initdb leaves nothing half-made
+  const tmp = path.join(base, `data.new-${process.pid}`);
+  for (const f of fs.readdirSync(base))
+    if (f.startsWith('data.new-')) fs.rmSync(path.join(base, f), { recursive: true });
+  const tmpPw = path.join(base, 'pw.tmp');
+  fs.writeFileSync(tmpPw, password + '\n', { mode: 0o600 });
+  if (isRoot) fs.chownSync(tmpPw, user.uid, user.gid);
+  try {
+    must(
+      run(user, `${bin.dir}/initdb`, [
+        '-D',
+        tmp,
+        '-U',
+        'rouse',
+        '-A',
+        'scram-sha-256',
+        `--pwfile=${tmpPw}`,
+        '-E',
+        'UTF8',
+        '--locale=C.UTF-8',
+        '--no-sync',
+        '--no-instructions',
+      ]),
+      'initdb',
+    );
+  } finally {
+    fs.rmSync(tmpPw, { force: true });
+  }
+  fs.appendFileSync(
+    path.join(tmp, 'postgresql.conf'),
+    [
+      '',
+      "listen_addresses = '127.0.0.1'",
+      'max_connections = 50',
+      'shared_buffers = 128MB',
+      "timezone = 'UTC'",
+      "log_timezone = 'UTC'",
+      'password_encryption = scram-sha-256',
+      'log_min_duration_statement = 500',
+      "lc_messages = 'C'",
+      ...(name === '-test'
+        ? [
+            'fsync = off',
+            'synchronous_commit = off',
+            'full_page_writes = off',
+            'wal_level = minimal',
+            'max_wal_senders = 0',
+          ]
+        : []),
+      '',
+    ].join('\n'),
+  );
+  fs.renameSync(tmp, data);
+}
+
 async function start({ log = () => {}, name = '', port: wanted = 0 } = {}) {
   const bin = pgBin();
   if (!bin) throw new Error('PostgreSQL is not installed');
@@ -152,59 +209,7 @@ async function start({ log = () => {}, name = '', port: wanted = 0 } = {}) {
   const password = fs.readFileSync(pwFile, 'utf8').trim();
 
   if (!fs.existsSync(path.join(data, 'PG_VERSION'))) {
-    // initdb into a temp dir, then rename: a killed initdb leaves nothing half-made
-    const tmp = path.join(base, `data.new-${process.pid}`);
-    for (const f of fs.readdirSync(base))
-      if (f.startsWith('data.new-')) fs.rmSync(path.join(base, f), { recursive: true });
-    const tmpPw = path.join(base, 'pw.tmp');
-    fs.writeFileSync(tmpPw, password + '\n', { mode: 0o600 });
-    if (isRoot) fs.chownSync(tmpPw, user.uid, user.gid);
-    try {
-      must(
-        run(user, `${bin.dir}/initdb`, [
-          '-D',
-          tmp,
-          '-U',
-          'rouse',
-          '-A',
-          'scram-sha-256',
-          `--pwfile=${tmpPw}`,
-          '-E',
-          'UTF8',
-          '--locale=C.UTF-8',
-          '--no-sync',
-          '--no-instructions',
-        ]),
-        'initdb',
-      );
-    } finally {
-      fs.rmSync(tmpPw, { force: true });
-    }
-    fs.appendFileSync(
-      path.join(tmp, 'postgresql.conf'),
-      [
-        '',
-        "listen_addresses = '127.0.0.1'",
-        'max_connections = 50',
-        'shared_buffers = 128MB',
-        "timezone = 'UTC'",
-        "log_timezone = 'UTC'",
-        'password_encryption = scram-sha-256',
-        'log_min_duration_statement = 500',
-        "lc_messages = 'C'",
-        ...(name === '-test'
-          ? [
-              'fsync = off',
-              'synchronous_commit = off',
-              'full_page_writes = off',
-              'wal_level = minimal',
-              'max_wal_senders = 0',
-            ]
-          : []),
-        '',
-      ].join('\n'),
-    );
-    fs.renameSync(tmp, data);
+    initialise({ bin, base, user, data, password, name });
     log(`initdb ${(performance.now() - t0).toFixed(0)} ms`);
     fs.writeFileSync(okFile, '');
   } else if (!fs.existsSync(okFile)) {

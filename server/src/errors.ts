@@ -15,7 +15,8 @@ export const ERRORS = {
   'no-stand-in': { status: 503, remedy: 'Start the stand-in device, or move the switch in the cockpit.' },
   'database-away': {
     status: 503,
-    remedy: 'An open run goes on: the watch, the list and the abort work, and everything is kept on this machine. Try again in a moment.',
+    remedy:
+      'An open run goes on: the watch, the list and the abort work, and everything is kept on this machine. Try again in a moment.',
   },
   'not-kept': { status: 503, remedy: 'Make room on the disk of the server; the page sends it again by itself.' },
   'bad-origin': { status: 403, remedy: 'Open Rouse at the address that the start command printed.' },
@@ -43,6 +44,6 @@ export function asRefusal(error: unknown): Refusal {
   if (Number(status) >= 400 && Number(status) < 500)
     return new Refusal('bad-request', error instanceof Error ? error.message : 'The request cannot be read.');
   // what the database cannot hold: a number out of range, a text with a zero in it
-  if (/^22/.test(String(code))) return new Refusal('bad-request', 'A value in the request cannot be stored.');
+  if (String(code).startsWith('22')) return new Refusal('bad-request', 'A value in the request cannot be stored.');
   return new Refusal('internal', 'Something went wrong on our side.');
 }

@@ -98,7 +98,9 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     await page.keyboard.press('Enter');
   } else {
     // on a simulated aircraft the one button moves it, looks, and says it; by hand a pilot looks before answering
-    const moved = await page.$eval('[data-item]', (card) => card.querySelector('button.wide')?.textContent.startsWith('Do it'));
+    const moved = await page.$eval('[data-item]', (card) =>
+      card.querySelector('button.wide')?.textContent.startsWith('Do it'),
+    );
     if (!moved)
       await page.waitForFunction(
         () => document.querySelector<HTMLElement>('[data-item] [data-verdict]')?.dataset['verdict'] !== 'false',

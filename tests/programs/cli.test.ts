@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { flyPractice } from '@rouse/core/drill';
 import { writeBundle, writeCsv } from '@rouse/core/format';
-import { chainEntries } from '@rouse/core/procedure';
 import { conditionsOf } from '@rouse/core/simulator';
 import { afterAll, describe, expect, test } from 'vitest';
 import { ROOT, skerry } from '../rouse.ts';

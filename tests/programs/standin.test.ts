@@ -100,7 +100,9 @@ describe('the unit', () => {
       ok: false,
       message: expect.stringContaining('volcano') as string,
     });
-    expect(standIn.unit.obey({ cmd: 'move', actions: [{ control: 'ejection-seat', to: 1 }] })).toMatchObject({ ok: false });
+    expect(standIn.unit.obey({ cmd: 'move', actions: [{ control: 'ejection-seat', to: 1 }] })).toMatchObject({
+      ok: false,
+    });
     expect(standIn.unit.obey({ cmd: 'state' }).ok).toBe(true);
   });
 

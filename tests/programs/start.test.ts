@@ -112,22 +112,18 @@ test(
   },
 );
 
-test(
-  'the command that is killed leaves a database that the next one takes over',
-  { timeout: 90_000 },
-  async () => {
-    const second = running[running.length - 1]!;
-    second.kill('SIGKILL');
-    await once(second, 'exit');
-    await waitUntil(() => checkout.alive('dist/main.js').length === 0);
-    const third = start();
-    await ready(third);
-    expect(third.said()).toContain('reused running postgres');
-    third.child.kill('SIGTERM');
-    await once(third.child, 'exit');
-    expect(checkout.alive('postgres')).toEqual([]);
-  },
-);
+test('the command that is killed leaves a database that the next one takes over', { timeout: 90_000 }, async () => {
+  const second = running[running.length - 1]!;
+  second.kill('SIGKILL');
+  await once(second, 'exit');
+  await waitUntil(() => checkout.alive('dist/main.js').length === 0);
+  const third = start();
+  await ready(third);
+  expect(third.said()).toContain('reused running postgres');
+  third.child.kill('SIGTERM');
+  await once(third.child, 'exit');
+  expect(checkout.alive('postgres')).toEqual([]);
+});
 
 test('a second command on the same checkout is refused in words, and its end takes nothing from the first', async () => {
   const first = start();
@@ -135,7 +131,10 @@ test('a second command on the same checkout is refused in words, and its end tak
   const run = (more: Record<string, string>): Promise<{ code: number; said: string }> =>
     new Promise((resolve) => {
       let said = '';
-      const other = spawn(process.execPath, ['scripts/start.mjs'], { cwd: checkout.dir, env: { ...process.env, ...more } });
+      const other = spawn(process.execPath, ['scripts/start.mjs'], {
+        cwd: checkout.dir,
+        env: { ...process.env, ...more },
+      });
       running.push(other);
       other.stdout.on('data', (data: Buffer) => (said += data.toString()));
       other.stderr.on('data', (data: Buffer) => (said += data.toString()));

@@ -128,7 +128,9 @@ test('a wall clock that is set back an hour, five seconds, or an hour forward ch
   for (const step of [-3_600_000, -5000, 3_600_000]) {
     const { entries } = await call.detail(run);
     wall_ms += step;
-    await waitUntil(async () => ((await call.detail(run)).entries.length > entries.length ? true : null)).catch(() => null);
+    await waitUntil(async () => ((await call.detail(run)).entries.length > entries.length ? true : null)).catch(
+      () => null,
+    );
   }
   await call.waitFor(run, (e) => e.kind === 'start-done');
   const { entries } = await call.detail(run);

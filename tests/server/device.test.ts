@@ -18,7 +18,13 @@ afterEach(() => {
 /** A listener with what it heard. */
 async function listener(): Promise<{
   port: number;
-  sink: { connected: boolean; heard: string[]; refused: string[]; line(text: string): void; secondUnit(from: string): void };
+  sink: {
+    connected: boolean;
+    heard: string[];
+    refused: string[];
+    line(text: string): void;
+    secondUnit(from: string): void;
+  };
 }> {
   const sink = {
     connected: false,
@@ -153,12 +159,16 @@ describe('the stand-in’s control port, from the server', () => {
       heard = line;
       return '{"ok":true,"preset":"mild","streaming":true,"t_s":1,"epoch_ms":2}';
     });
-    expect(await client.send({ cmd: 'move', actions: [{ control: 'battery', to: 1 }] })).toMatchObject({ preset: 'mild' });
+    expect(await client.send({ cmd: 'move', actions: [{ control: 'battery', to: 1 }] })).toMatchObject({
+      preset: 'mild',
+    });
     expect(heard).toBe('{"token":"word","cmd":"move","actions":[{"control":"battery","to":1}]}\n');
   });
 
   test('nobody there, a hang-up and a no are three different refusals', async () => {
-    await expect(new StandInClient({ port: 1, token: '' }).send({ cmd: 'state' })).rejects.toMatchObject({ code: 'no-stand-in' });
+    await expect(new StandInClient({ port: 1, token: '' }).send({ cmd: 'state' })).rejects.toMatchObject({
+      code: 'no-stand-in',
+    });
     const hangsUp = await answering(() => null);
     await expect(hangsUp.send({ cmd: 'state' })).rejects.toMatchObject({ code: 'no-stand-in' });
     const says = await answering(() => '{"ok":false,"message":"there is no input named wings"}');

@@ -48,7 +48,7 @@ describe('an upgrade request', () => {
 
   test('that is gone before it is refused changes nothing', async () => {
     await Promise.all(Array.from({ length: 40 }, () => raw(upgrade('//'), 'reset')));
-    await call.get('/today');
+    expect((await fetch(`${rouse.base}/api/today`)).status).toBe(200);
   });
 });
 
@@ -109,7 +109,12 @@ describe('an answer', () => {
   });
 
   const refusals: [string, () => unknown, number, RegExp][] = [
-    ['a zero in a text', () => ({ id: uuidv7(), seq: 1, payload: { kind: 'note', text: 'a\0b' } }), 400, /payload\.text/],
+    [
+      'a zero in a text',
+      () => ({ id: uuidv7(), seq: 1, payload: { kind: 'note', text: 'a\0b' } }),
+      400,
+      /payload\.text/,
+    ],
     ['half a character', () => JSON.parse('{"id":"0193a000-0000-7000-8000-000000000001","seq":1,"payload":{"kind":"note","text":"\\ud800"}}') as unknown, 400, /payload\.text/], // prettier-ignore
     ['a number past what a journal can hold', () => ({ id: uuidv7(), seq: 2 ** 31 + 1, payload: mark }), 400, /seq/],
     ['a number that is none', () => ({ id: uuidv7(), seq: 1.5, payload: mark }), 400, /seq/],
@@ -154,14 +159,17 @@ describe('an answer', () => {
     expect(checkChain(entries)).toBeNull();
   });
 
-  test.each(['/types/S7/99999999999', '/types/%00/1', '/runs/%00', `/runs/${'a'.repeat(3000)}`, '/mappings/S7?header=%00'])(
-    'an address such as %s is refused, not a fault of ours',
-    async (place) => {
-      const response = await fetch(`${rouse.base}/api${place}`);
-      expect(response.status).toBeGreaterThanOrEqual(400);
-      expect(response.status).toBeLessThan(500);
-      expect(response.headers.get('x-content-type-options')).toBe('nosniff');
-      expect(response.headers.get('cache-control')).toBe('no-store');
-    },
-  );
+  test.each([
+    '/types/S7/99999999999',
+    '/types/%00/1',
+    '/runs/%00',
+    `/runs/${'a'.repeat(3000)}`,
+    '/mappings/S7?header=%00',
+  ])('an address such as %s is refused, not a fault of ours', async (place) => {
+    const response = await fetch(`${rouse.base}/api${place}`);
+    expect(response.status).toBeGreaterThanOrEqual(400);
+    expect(response.status).toBeLessThan(500);
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(response.headers.get('cache-control')).toBe('no-store');
+  });
 });

@@ -168,7 +168,9 @@ test('killed right after a run was closed, five times, its books and waits are t
     expect(chain.intact).toBe(true);
     const client = new pg.Client({ connectionString: database.url });
     await client.connect();
-    const { rows } = await client.query<{ n: string }>('SELECT count(*) AS n FROM run_booking WHERE run_id = $1', [run]);
+    const { rows } = await client.query<{ n: string }>('SELECT count(*) AS n FROM run_booking WHERE run_id = $1', [
+      run,
+    ]);
     expect(Number(rows[0]!.n)).toBe(1);
     await client.end();
   }

@@ -246,7 +246,11 @@ describe('the role that the server signs in with', () => {
   test('is no superuser, owns nothing, and cannot change or delete what a run left', async () => {
     const run = await newRun();
     await inTx((tx) => insertChunk(tx, run, stretch(0, 50), skerry.channels));
-    const refused = (sql: string) => expect(inTx((tx) => tx.query(sql)), sql).rejects.toThrow(/permission denied|must be owner/);
+    const refused = (sql: string) =>
+      expect(
+        inTx((tx) => tx.query(sql)),
+        sql,
+      ).rejects.toThrow(/permission denied|must be owner/);
     for (const table of ['run_entry', 'trace_chunk', 'exceedance', 'release', 'run_check', 'run_booking']) {
       await refused(`DELETE FROM ${table}`);
       await refused(`UPDATE ${table} SET operator_id = operator_id`);

@@ -58,7 +58,7 @@ const going: StartSnapshot = {
   starterLeft_s: 32.6,
   starterAllowed_s: 45,
   restDue_s: 0,
-      triesLeft: 3,
+  triesLeft: 3,
   doubt: null,
   gates: [],
   rate_K_s: 40,

@@ -145,14 +145,17 @@ export class CheckMachine {
     this.since_s = NaN;
     // the first stage of a check that is flown again is waited for as long as it takes: nothing has been moved
     if (this.stage === 0 && (this.again || !node.spec.late)) return false;
-    if (holds === 'unknown') {
-      if (Number.isNaN(this.unknownSince_s)) this.unknownSince_s = t_s;
-      if (t_s - this.unknownSince_s > PATIENCE_S)
-        return this.end('unknown', { cause: 'sensor-lost', words: `${this.lostNames(values)} lost: nothing is known` });
-    } else this.unknownSince_s = NaN;
+    if (this.isBlindTooLong(t_s, holds))
+      return this.end('unknown', { cause: 'sensor-lost', words: `${this.lostNames(values)} lost: nothing is known` });
     const { late } = node.spec;
     if (late && this.leftOf(node.spec)! < 0) return this.end(holds === 'unknown' ? 'unknown' : 'fault', late);
     return false;
+  }
+
+  private isBlindTooLong(t_s: number, holds: Verdict): boolean {
+    if (holds !== 'unknown') this.unknownSince_s = NaN;
+    else if (Number.isNaN(this.unknownSince_s)) this.unknownSince_s = t_s;
+    return t_s - this.unknownSince_s > PATIENCE_S;
   }
 
   snapshot(): CheckSnapshot {

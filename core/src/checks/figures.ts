@@ -16,86 +16,110 @@ const STAYS = 2;
 
 /** Reads one figure from the trace of its check. Never throws: what cannot be read is null. */
 export function takeFigure(spec: FigureSpec, of: Taking): Taken {
-  const mark = (stage: string): number => of.marks[of.check.stages.findIndex((s) => s.id === stage)] ?? NaN;
-  const end_s = of.record.last_s;
-  const none = (from_s: number, to_s = end_s): Taken => ({ value: null, from_s, to_s });
   switch (spec.of) {
-    case 'change': {
-      const [base_s, at_s] = [mark(spec.baseline), mark(spec.at)];
-      const lag_s = spec.lag_s ?? 0;
-      const middle_s = at_s + spec.after_s + lag_s;
-      const [from_s, to_s] = [base_s - GUARD_S - spec.baseline_s, middle_s + spec.over_s / 2];
-      if (!(to_s <= end_s + 1e-6)) return none(from_s);
-      const low = of.record.read(spec.quantity, from_s, base_s - GUARD_S);
-      const high = of.record.read(spec.quantity, middle_s - spec.over_s / 2, to_s);
-      const before = fitLine(low.t_s, low.values, base_s);
-      const after = fitLine(high.t_s, high.values, middle_s);
-      if (!before || !after || 2 * Math.hypot(before.se, after.se) > spec.certainWithin) return none(from_s, to_s);
-      const change = after.value - before.value;
-      return { value: spec.falls ? -change : change, from_s, to_s };
-    }
-    case 'difference': {
-      const [a, b] = spec.between.map((id) => of.before.get(id));
-      if (!a || !b) return none(end_s);
-      const window = { from_s: Math.min(a.from_s, b.from_s), to_s: Math.max(a.to_s, b.to_s) };
-      return { value: a.value === null || b.value === null ? null : Math.abs(a.value - b.value), ...window };
-    }
-    case 'extreme': {
-      const from_s = mark(spec.from);
-      const to_s = spec.until === undefined ? Math.min(end_s, from_s + (spec.until_s ?? Infinity)) : mark(spec.until);
-      if (!(to_s > from_s)) return none(from_s);
-      const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
-      const means = movingMeans(t_s, values, spec.smooth_s);
-      const lost = values.filter((v) => Number.isNaN(v)).length;
-      if (means.length === 0 || lost > values.length / 3) return none(from_s, to_s);
-      const sign = spec.extreme === 'highest' ? 1 : -1;
-      const most = means.reduce((best, m) => (sign * m.mean > sign * best.mean ? m : best));
-      return { value: most.mean - (spec.over ?? 0), from_s, to_s };
-    }
-    case 'time-to': {
-      const from_s = mark(spec.from);
-      const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
-      const { passes } = spec;
-      const there = (v: number): boolean => ('above' in passes ? v > passes.above : v < passes.below);
-      let run = 0;
-      for (const [i, v] of values.entries()) {
-        run = there(v) ? run + 1 : 0;
-        if (run === STAYS) return { value: t_s[i - 1]! - from_s, from_s, to_s: t_s[i]! };
-      }
-      return none(from_s);
-    }
+    case 'change':
+      return takeChange(spec, of);
+    case 'difference':
+      return takeDifference(spec, of);
+    case 'extreme':
+      return takeExtreme(spec, of);
+    case 'time-to':
+      return takeTimeTo(spec, of);
     case 'elapsed': {
-      const [from_s, to_s] = [mark(spec.from), mark(spec.to)];
-      return Number.isNaN(to_s - from_s) ? none(from_s) : { value: to_s - from_s, from_s, to_s };
+      const [from_s, to_s] = [markOf(of, spec.from), markOf(of, spec.to)];
+      return Number.isNaN(to_s - from_s) ? none(of, from_s) : { value: to_s - from_s, from_s, to_s };
     }
     case 'value-when':
-      return valueWhen(spec, of, mark(spec.from));
+      return valueWhen(spec, of, markOf(of, spec.from));
     case 'hover':
     case 'assurance':
-      return takePowerFigure(spec, of, mark(spec.at));
-    case 'level': {
-      const from_s = mark(spec.at) + spec.after_s;
-      const to_s = from_s + spec.over_s;
-      if (!(to_s <= end_s + 1e-6)) return none(from_s);
-      const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
-      const value = fitLine(t_s, values, (from_s + to_s) / 2)?.value ?? null;
-      if (!spec.goodBy) return { value, from_s, to_s };
-      const by = of.record.read({ plus: [spec.goodBy.channel] }, from_s, to_s);
-      const at = fitLine(by.t_s, by.values, (from_s + to_s) / 2);
-      return at ? { value, from_s, to_s, good: bandAt(spec.goodBy.table, at.value) } : none(from_s, to_s);
-    }
-    case 'time-within': {
-      const from_s = mark(spec.from);
-      const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
-      if (values.filter((v) => Number.isNaN(v)).length > values.length / 3) return none(from_s);
-      let inside_s = 0;
-      for (let i = 1; i < values.length; i++)
-        if (values[i]! >= spec.between[0] && values[i]! <= spec.between[1]) inside_s += t_s[i]! - t_s[i - 1]!;
-      return { value: inside_s, from_s, to_s: end_s };
-    }
+      return takePowerFigure(spec, of, markOf(of, spec.at));
+    case 'level':
+      return takeLevel(spec, of);
+    case 'time-within':
+      return takeTimeWithin(spec, of);
     case 'load':
-      return takeLoad(spec, of, mark(spec.at));
+      return takeLoad(spec, of, markOf(of, spec.at));
   }
+}
+
+type SpecOf<K extends FigureSpec['of']> = Extract<FigureSpec, { of: K }>;
+
+const markOf = (of: Taking, stage: string): number => of.marks[of.check.stages.findIndex((s) => s.id === stage)] ?? NaN;
+const none = (of: Taking, from_s: number, to_s = of.record.last_s): Taken => ({ value: null, from_s, to_s });
+
+/** More than a third of what was wanted is lost. */
+const isMostlyLost = (values: readonly number[]): boolean =>
+  values.filter((v) => Number.isNaN(v)).length > values.length / 3;
+
+function takeChange(spec: SpecOf<'change'>, of: Taking): Taken {
+  const [base_s, at_s] = [markOf(of, spec.baseline), markOf(of, spec.at)];
+  const middle_s = at_s + spec.after_s + (spec.lag_s ?? 0);
+  const [from_s, to_s] = [base_s - GUARD_S - spec.baseline_s, middle_s + spec.over_s / 2];
+  if (!(to_s <= of.record.last_s + 1e-6)) return none(of, from_s);
+  const low = of.record.read(spec.quantity, from_s, base_s - GUARD_S);
+  const high = of.record.read(spec.quantity, middle_s - spec.over_s / 2, to_s);
+  const before = fitLine(low.t_s, low.values, base_s);
+  const after = fitLine(high.t_s, high.values, middle_s);
+  if (!before || !after || 2 * Math.hypot(before.se, after.se) > spec.certainWithin) return none(of, from_s, to_s);
+  const change = after.value - before.value;
+  return { value: spec.falls ? -change : change, from_s, to_s };
+}
+
+function takeDifference(spec: SpecOf<'difference'>, of: Taking): Taken {
+  const [a, b] = spec.between.map((id) => of.before.get(id));
+  if (!a || !b) return none(of, of.record.last_s);
+  const window = { from_s: Math.min(a.from_s, b.from_s), to_s: Math.max(a.to_s, b.to_s) };
+  return { value: a.value === null || b.value === null ? null : Math.abs(a.value - b.value), ...window };
+}
+
+function takeExtreme(spec: SpecOf<'extreme'>, of: Taking): Taken {
+  const end_s = of.record.last_s;
+  const from_s = markOf(of, spec.from);
+  const to_s = spec.until === undefined ? Math.min(end_s, from_s + (spec.until_s ?? Infinity)) : markOf(of, spec.until);
+  if (!(to_s > from_s)) return none(of, from_s);
+  const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
+  const means = movingMeans(t_s, values, spec.smooth_s);
+  if (means.length === 0 || isMostlyLost(values)) return none(of, from_s, to_s);
+  const sign = spec.extreme === 'highest' ? 1 : -1;
+  const most = means.reduce((best, m) => (sign * m.mean > sign * best.mean ? m : best));
+  return { value: most.mean - (spec.over ?? 0), from_s, to_s };
+}
+
+function takeTimeTo(spec: SpecOf<'time-to'>, of: Taking): Taken {
+  const from_s = markOf(of, spec.from);
+  const { t_s, values } = of.record.read(spec.quantity, from_s, of.record.last_s);
+  const { passes } = spec;
+  const there = (v: number): boolean => ('above' in passes ? v > passes.above : v < passes.below);
+  let run = 0;
+  for (const [i, v] of values.entries()) {
+    run = there(v) ? run + 1 : 0;
+    if (run === STAYS) return { value: t_s[i - 1]! - from_s, from_s, to_s: t_s[i]! };
+  }
+  return none(of, from_s);
+}
+
+function takeLevel(spec: SpecOf<'level'>, of: Taking): Taken {
+  const from_s = markOf(of, spec.at) + spec.after_s;
+  const to_s = from_s + spec.over_s;
+  if (!(to_s <= of.record.last_s + 1e-6)) return none(of, from_s);
+  const { t_s, values } = of.record.read(spec.quantity, from_s, to_s);
+  const value = fitLine(t_s, values, (from_s + to_s) / 2)?.value ?? null;
+  if (!spec.goodBy) return { value, from_s, to_s };
+  const by = of.record.read({ plus: [spec.goodBy.channel] }, from_s, to_s);
+  const at = fitLine(by.t_s, by.values, (from_s + to_s) / 2);
+  return at ? { value, from_s, to_s, good: bandAt(spec.goodBy.table, at.value) } : none(of, from_s, to_s);
+}
+
+function takeTimeWithin(spec: SpecOf<'time-within'>, of: Taking): Taken {
+  const from_s = markOf(of, spec.from);
+  const end_s = of.record.last_s;
+  const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
+  if (isMostlyLost(values)) return none(of, from_s);
+  let inside_s = 0;
+  for (let i = 1; i < values.length; i++)
+    if (values[i]! >= spec.between[0] && values[i]! <= spec.between[1]) inside_s += t_s[i]! - t_s[i - 1]!;
+  return { value: inside_s, from_s, to_s: end_s };
 }
 
 /** The band of a table at x: straight between its rows, held at its ends. */

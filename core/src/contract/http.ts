@@ -21,9 +21,16 @@ export const releaseSchema = z.strictObject({
 });
 /** a journal is no longer than this; a larger number is a mistake */
 const MOST_ENTRIES = 1_000_000;
-export const writeEntrySchema = z.strictObject({ id: z.uuid(), seq: z.int().min(1).max(MOST_ENTRIES), payload: payloadSchema });
+export const writeEntrySchema = z.strictObject({
+  id: z.uuid(),
+  seq: z.int().min(1).max(MOST_ENTRIES),
+  payload: payloadSchema,
+});
 export const presetSchema = z.strictObject({ aircraft: z.uuid(), preset: z.string().min(1) });
-export const prepareSchema = z.strictObject({ aircraft: z.uuid(), mass_kg: z.number().positive().max(100_000).nullable() });
+export const prepareSchema = z.strictObject({
+  aircraft: z.uuid(),
+  mass_kg: z.number().positive().max(100_000).nullable(),
+});
 export const standInLineSchema = z.strictObject({ aircraft: z.uuid(), line: lineSchema });
 const header = z.string().min(1).max(20_000);
 export const mappingKeySchema = z.strictObject({ header });

@@ -1,5 +1,13 @@
 import type { TypeFile } from '../aircraft/index.ts';
-import { abortPlan, type Entry, findItem, notDone, type Outcome, reduceRun, type RunState } from '../procedure/index.ts';
+import {
+  abortPlan,
+  type Entry,
+  findItem,
+  notDone,
+  type Outcome,
+  reduceRun,
+  type RunState,
+} from '../procedure/index.ts';
 
 /** What a run was, in a sentence, and its figures in a line below it. */
 export interface Verdict {

@@ -194,26 +194,28 @@ class PracticeFlight {
       this.endOfList();
       return;
     }
+    if (!this.isReady(item, state)) return;
+    if (this.skips.has(item.id)) this.say({ kind: 'item-skipped', item: item.id, reason: 'left out' });
+    else if (item.kind === 'measure' && item.trace) this.follow(item.trace, item.id);
+    else if (item.standIn && !this.moved) {
+      this.moved = true;
+      for (const action of standInActions(item, state)) this.cockpit.move(action);
+    } else this.answer(item, state);
+  }
+
+  /** A pilot takes a moment over each item, and over each stage of a check. */
+  private isReady(item: Item, state: RunState): boolean {
     const at = item.kind === 'measure' ? `${item.id}/${stagesDone(state, item)}` : item.id;
     if (at !== this.actsOn) {
       this.actsOn = at;
       this.moved = false;
       this.actsAt_s = this.t_s + (state.abort ? 0.6 : 1.5) + 2.5 * this.chance.uniform();
     }
-    if (this.t_s < this.actsAt_s) return;
-    if (this.skips.has(item.id)) {
-      this.say({ kind: 'item-skipped', item: item.id, reason: 'left out' });
-      return;
-    }
-    if (item.kind === 'measure' && item.trace) {
-      this.follow(item.trace, item.id);
-      return;
-    }
-    if (item.standIn && !this.moved) {
-      this.moved = true;
-      for (const action of standInActions(item, state)) this.cockpit.move(action);
-      return;
-    }
+    return this.t_s >= this.actsAt_s;
+  }
+
+  /** Says of an item what is so, waits where sensors settle it, and records what does not follow. */
+  private answer(item: Item, state: RunState): void {
     if (item.kind === 'wait' || item.kind === 'watch') return;
     if (item.kind === 'hold' && this.t_s < this.actsAt_s + item.hold_s) return;
     if (item.kind === 'set' && item.expect) {
@@ -230,14 +232,7 @@ class PracticeFlight {
   /** Nothing is left to do: begins the next leg, or closes the run. */
   private endOfList(): void {
     const { state } = this.session;
-    if (state.abort && state.triedAgain.length + 1 < (this.input.tries ?? 1)) {
-      const next = anotherTry(this.type, state, { entries: this.session.entries, starts: this.session.view().watch?.starts ?? null });
-      if (next?.verdict === 'held') return;
-      if (next?.verdict === 'open') {
-        this.say({ kind: 'try-again', watch: state.abort.watch, items: [] });
-        return;
-      }
-    }
+    if (this.triesAgain(state)) return;
     const [leg] = this.input.through === 'shut-down' ? legsAhead(this.type, state) : [];
     if (!leg || state.abort || !isFinished(this.type, state)) {
       this.close(closingOutcome(this.type, state));
@@ -245,6 +240,15 @@ class PracticeFlight {
     }
     for (const action of leg.standIn ?? []) this.cockpit.move(action);
     this.say({ kind: 'leg-begun', leg: leg.id, how: 'declared' });
+  }
+
+  /** @returns whether a start that was stopped is tried again, or waited for */
+  private triesAgain(state: RunState): boolean {
+    if (!state.abort || state.triedAgain.length + 1 >= (this.input.tries ?? 1)) return false;
+    const starts = this.session.view().watch?.starts ?? null;
+    const next = anotherTry(this.type, state, { entries: this.session.entries, starts });
+    if (next?.verdict === 'open') this.say({ kind: 'try-again', watch: state.abort.watch, items: [] });
+    return next?.verdict === 'open' || next?.verdict === 'held';
   }
 
   /** Does what the present stage of a check says, and records what the check found when it is not good. */

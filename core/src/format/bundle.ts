@@ -91,7 +91,14 @@ export function verifyBundle(text: string): BundleVerdict {
     const unsealed = checkSeals(entries, trace, resolutions, state.status === 'closed');
     if (unsealed) return no('trace', unsealed.message, `journal.${unsealed.seq - 1}`);
     const { verdict } = verdictOfRun(type.data, entries, []);
-    return { ok: true, run: shape.data.run, entries: entries.length, frames: trace.t_s.length, outcome: state.outcome, verdict };
+    return {
+      ok: true,
+      run: shape.data.run,
+      entries: entries.length,
+      frames: trace.t_s.length,
+      outcome: state.outcome,
+      verdict,
+    };
   } catch (error) {
     return no('trace', error instanceof Error ? error.message : String(error), 'trace.data');
   }

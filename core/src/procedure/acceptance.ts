@@ -12,7 +12,20 @@ export const refuse = (code: Exclude<Acceptance, { ok: true }>['code'], message:
 });
 
 /** The parts of an entry that say what was meant; the words and figures of an answer are the judge's. */
-const MEANT = ['item', 'entry', 'choice', 'to', 'text', 'outcome', 'leg', 'zone', 'alternative', 'note', 'reason', 'stage'];
+const MEANT = [
+  'item',
+  'entry',
+  'choice',
+  'to',
+  'text',
+  'outcome',
+  'leg',
+  'zone',
+  'alternative',
+  'note',
+  'reason',
+  'stage',
+];
 
 /** Whether an entry was made of this answer. */
 export function samePayload(entry: Payload, wanted: Payload): boolean {

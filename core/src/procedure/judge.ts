@@ -24,64 +24,28 @@ export function acceptFromPilot(
 ): Acceptance {
   if (state.status !== 'open' && wanted.kind !== 'note')
     return refuse('not-open', 'This run is closed. Begin a new one on Today; notes can still be added.');
-  const accepted: Acceptance = { ok: true, payload: wanted };
   switch (wanted.kind) {
-    case 'stage-done': {
-      // what a test moved is put back even after the test was skipped or failed
-      const item = workingList(type, state).find((i) => i.id === wanted.item);
-      const open = item && stillOpen(type, state).some((loop) => loop.item === item);
-      return item && open
-        ? acceptStage(type, state, item, wanted.stage, values)
-        : acceptOnItem(type, state, wanted, values);
-    }
+    case 'stage-done':
     case 'item-done':
     case 'item-fault':
     case 'item-skipped':
     case 'decided':
     case 'challenged':
-      return acceptOnItem(type, state, wanted, values);
-    case 'item-chosen': {
-      const item = workingList(type, state).find((i) => i.id === wanted.item);
-      const free =
-        item && itemState(state, item.id).status === 'todo' && (state.abort || isReachable(type, state, item));
-      return free ? accepted : refuse('not-this-item', `${item?.challenge ?? wanted.item} cannot be begun yet`);
-    }
+      return acceptOnList(type, state, wanted, values);
+    case 'item-chosen':
     case 'item-reopened':
-      return findItem(type, wanted.item)
-        ? accepted
-        : refuse('not-this-item', `${wanted.item} is not an item of this type`);
     case 'undone':
-      return state.lastUndoable === wanted.entry
-        ? accepted
-        : refuse('nothing-to-undo', 'Only the last thing that you entered can be undone');
+    case 'zone-flowed':
+    case 'reseen':
+      return acceptWorking(type, state, wanted);
     case 'abort':
       return wanted.reason === 'pilot' && !state.abort
-        ? accepted
+        ? { ok: true, payload: wanted }
         : refuse('not-so', 'The start is stopped already; work the actions on the screen');
-    case 'way-changed': {
-      const choice = type.choices.find((c) => c.id === wanted.choice);
-      return choice?.alternatives.some((a) => a.id === wanted.to)
-        ? accepted
-        : refuse('not-this-item', `${wanted.to} is not an answer to ${choice?.question ?? wanted.choice}`);
-    }
-    case 'zone-flowed':
-      return workingList(type, state).some((i) => i.leg === wanted.leg && i.zone === wanted.zone)
-        ? accepted
-        : refuse('not-this-item', `there is no zone ${wanted.zone} on this list`);
-    case 'reseen':
-      return state.seeAgain.includes(wanted.item)
-        ? accepted
-        : refuse('not-this-item', `${wanted.item} does not wait to be seen again`);
-    case 'closed': {
-      const lifted = Object.keys(state.begun).length > 0;
-      if (wanted.outcome === 'shut-down')
-        return isShuttingDown(type, state) && isFinished(type, state)
-          ? accepted
-          : refuse('not-so', notReady(type, state));
-      return wanted.outcome !== 'ready' || lifted || isFinished(type, state)
-        ? accepted
-        : refuse('not-so', notReady(type, state));
-    }
+    case 'way-changed':
+      return acceptWay(type, wanted);
+    case 'closed':
+      return acceptClosing(type, state, wanted);
     case 'leg-begun':
       return acceptLeg(type, state, wanted);
     case 'try-again':
@@ -89,10 +53,66 @@ export function acceptFromPilot(
     case 'interrupted':
     case 'mark':
     case 'note':
-      return accepted;
+      return { ok: true, payload: wanted };
     default:
       return refuse('not-this-item', `${wanted.kind} is written by the watch, not by a person`);
   }
+}
+
+type Wanted<K extends Payload['kind']> = Extract<Payload, { kind: K }>;
+
+/** What is said of an item; what a test moved is put back even after the test was skipped or failed. */
+function acceptOnList(type: TypeFile, state: RunState, wanted: OnItem, values: ArrayLike<number> | null): Acceptance {
+  const item = workingList(type, state).find((i) => i.id === wanted.item);
+  const open = wanted.kind === 'stage-done' && item && stillOpen(type, state).some((loop) => loop.item === item);
+  return open ? acceptStage(type, state, item, wanted.stage, values) : acceptOnItem(type, state, wanted, values);
+}
+
+/** How the list is worked: what is taken next, gone back to, taken back, walked from memory, or looked at again. */
+function acceptWorking(
+  type: TypeFile,
+  state: RunState,
+  wanted: Wanted<'item-chosen' | 'item-reopened' | 'undone' | 'zone-flowed' | 'reseen'>,
+): Acceptance {
+  const unless = (refused: string | false, code: 'not-this-item' | 'nothing-to-undo' = 'not-this-item'): Acceptance =>
+    refused === false ? { ok: true, payload: wanted } : refuse(code, refused);
+  switch (wanted.kind) {
+    case 'item-chosen': {
+      const item = workingList(type, state).find((i) => i.id === wanted.item);
+      const todo = item && itemState(state, item.id).status === 'todo';
+      const free = todo && (state.abort || isReachable(type, state, item));
+      return unless(!free && `${item?.challenge ?? wanted.item} cannot be begun yet`);
+    }
+    case 'item-reopened':
+      return unless(!findItem(type, wanted.item) && `${wanted.item} is not an item of this type`);
+    case 'undone':
+      return unless(
+        state.lastUndoable !== wanted.entry && 'Only the last thing that you entered can be undone',
+        'nothing-to-undo',
+      );
+    case 'zone-flowed': {
+      const there = workingList(type, state).some((i) => i.leg === wanted.leg && i.zone === wanted.zone);
+      return unless(!there && `there is no zone ${wanted.zone} on this list`);
+    }
+    case 'reseen':
+      return unless(!state.seeAgain.includes(wanted.item) && `${wanted.item} does not wait to be seen again`);
+  }
+}
+
+function acceptWay(type: TypeFile, wanted: Wanted<'way-changed'>): Acceptance {
+  const choice = type.choices.find((c) => c.id === wanted.choice);
+  return choice?.alternatives.some((a) => a.id === wanted.to)
+    ? { ok: true, payload: wanted }
+    : refuse('not-this-item', `${wanted.to} is not an answer to ${choice?.question ?? wanted.choice}`);
+}
+
+function acceptClosing(type: TypeFile, state: RunState, wanted: Wanted<'closed'>): Acceptance {
+  const lifted = Object.keys(state.begun).length > 0;
+  const so =
+    wanted.outcome === 'shut-down'
+      ? isShuttingDown(type, state) && isFinished(type, state)
+      : wanted.outcome !== 'ready' || lifted || isFinished(type, state);
+  return so ? { ok: true, payload: wanted } : refuse('not-so', notReady(type, state));
 }
 
 /** A person says that a leg begins: the lift when everything before it is done, the shut-down whenever nothing starts. */

@@ -48,11 +48,8 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
         ? null
         : stands(`${title}: ${entry.verdict === 'fault' ? 'not good' : 'unknown'}`, entry.words);
     }
-    case 'decided': {
-      const item = findItem(type, entry.item);
-      const answer = item?.kind === 'decide' ? item.alternatives.find((a) => a.id === entry.alternative)?.label : null;
-      return plain(`${name(entry.item)}: ${answer ?? entry.alternative}`, entry.reason);
-    }
+    case 'decided':
+      return plain(`${name(entry.item)}: ${sayDecision(type, entry)}`, entry.reason);
     case 'zone-flowed':
       return plain(`Flow: ${entry.zone}`, 'walked from memory');
     case 'interrupted':
@@ -61,11 +58,8 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return plain(`${name(entry.item)} seen again`);
     case 'briefed':
       return plain('Brief', entry.brief.words);
-    case 'way-changed': {
-      const choice = type.choices.find((c) => c.id === entry.choice);
-      const answer = choice?.alternatives.find((a) => a.id === entry.to)?.label ?? entry.to;
-      return stands(`${choice?.question ?? entry.choice}: ${answer}`, entry.reason);
-    }
+    case 'way-changed':
+      return stands(sayWay(type, entry), entry.reason);
     case 'item-fault':
       return stands(`Fault: ${name(entry.item)}`, entry.note);
     case 'item-skipped':
@@ -84,11 +78,8 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return stands(`Abort: ${type.aborts[entry.reason]?.title.toLowerCase() ?? entry.reason}`, entry.text);
     case 'cue':
       return entry.severity === 'call' ? null : stands(entry.text);
-    case 'exceedance': {
-      const channel = type.channels.find((c) => c.id === entry.channel);
-      const words = `${entry.duration_s.toFixed(1)} s past ${entry.edge} ${channel?.unit ?? ''}, to ${entry.peak.toFixed(channel?.decimals ?? 0)}`;
-      return { title: channel?.label ?? entry.channel, detail: words, stands: entry.expired };
-    }
+    case 'exceedance':
+      return sayExceedance(type, entry);
     case 'leg-begun': {
       const leg = type.legs.find((l) => l.id === entry.leg);
       return plain(leg?.label ?? entry.leg, entry.how === 'sensed' ? 'seen to begin' : 'begun by the pilot');
@@ -107,4 +98,24 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
     case 'phase':
       return null;
   }
+}
+
+type Of<K extends Entry['kind']> = Extract<Entry, { kind: K }>;
+
+function sayExceedance(type: TypeFile, entry: Of<'exceedance'>): EntryWords {
+  const channel = type.channels.find((c) => c.id === entry.channel);
+  const words = `${entry.duration_s.toFixed(1)} s past ${entry.edge} ${channel?.unit ?? ''}, to ${entry.peak.toFixed(channel?.decimals ?? 0)}`;
+  return { title: channel?.label ?? entry.channel, detail: words, stands: entry.expired };
+}
+
+function sayWay(type: TypeFile, entry: Of<'way-changed'>): string {
+  const choice = type.choices.find((c) => c.id === entry.choice);
+  const answer = choice?.alternatives.find((a) => a.id === entry.to)?.label ?? entry.to;
+  return `${choice?.question ?? entry.choice}: ${answer}`;
+}
+
+function sayDecision(type: TypeFile, entry: Of<'decided'>): string {
+  const item = findItem(type, entry.item);
+  const answer = item?.kind === 'decide' ? item.alternatives.find((a) => a.id === entry.alternative)?.label : null;
+  return answer ?? entry.alternative;
 }

@@ -68,7 +68,10 @@ export function checkSeals(
         message: `entry ${entry.seq} seals ${entry.frames} frames, the trace has ${rows.t_s.length}`,
       };
     if (traceDigest(rows, resolutions) !== entry.digest)
-      return { seq: entry.seq, message: `the frames up to ${entry.to_s} s are not those that entry ${entry.seq} sealed` };
+      return {
+        seq: entry.seq,
+        message: `the frames up to ${entry.to_s} s are not those that entry ${entry.seq} sealed`,
+      };
     after_s = entry.to_s;
   }
   const behind = trace.t_s.length - rowAt(trace, after_s + TIME_STEP_S / 2);

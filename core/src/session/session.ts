@@ -30,7 +30,15 @@ import {
   type WatchEvent,
   type WatchSnapshot,
 } from '../watch/index.ts';
-import { type Answered, type Effects, FRAME_KEPT, NOTHING, type Stamper, type StartFigures, type Told } from './effects.ts';
+import {
+  type Answered,
+  type Effects,
+  FRAME_KEPT,
+  NOTHING,
+  type Stamper,
+  type StartFigures,
+  type Told,
+} from './effects.ts';
 import type { TailPast } from './past.ts';
 import { isBooked, isWritten } from './written.ts';
 
@@ -138,8 +146,7 @@ export class RunSession {
     this.ratings.step(t_s, values);
     const look = this.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0;
     if (this.watched.length > 0 || this.rated.length > 0) this.drain();
-    if (look)
-      for (const payload of this.runner.observe(t_s, values, this.state)) this.write('watch', t_s, payload);
+    if (look) for (const payload of this.runner.observe(t_s, values, this.state)) this.write('watch', t_s, payload);
     return this.made.length === 0 && this.starts.length === 0 ? FRAME_KEPT : this.effects(true);
   }
 
@@ -169,8 +176,15 @@ export class RunSession {
   line(t_s: number): Effects {
     if (this.state.status !== 'open' || t_s - this.lineTold_s < TELL_LINE_AGAIN_S) return NOTHING;
     this.lineTold_s = t_s;
-    const text = 'A second unit speaks on the line of this aircraft and is not listened to. Find out which one is connected';
-    this.write('watch', t_s, { kind: 'cue', code: 'second-source', severity: 'caution', text, say: 'Two units on the line.' });
+    const text =
+      'A second unit speaks on the line of this aircraft and is not listened to. Find out which one is connected';
+    this.write('watch', t_s, {
+      kind: 'cue',
+      code: 'second-source',
+      severity: 'caution',
+      text,
+      say: 'Two units on the line.',
+    });
     return this.effects(false);
   }
 
@@ -258,8 +272,7 @@ export class RunSession {
   }
 
   private figures(event: WatchEvent): void {
-    if (event.kind === 'start-done')
-      this.keep(event.watch, event.record, event.profile, event.verdict === 'good');
+    if (event.kind === 'start-done') this.keep(event.watch, event.record, event.profile, event.verdict === 'good');
     else if (event.kind === 'start-ended') this.keep(event.watch, event.record, event.profile, false);
     else if (event.kind === 'abort') {
       const machine = this.watch?.starts.find((s) => s.spec.id === event.watch);
@@ -268,7 +281,14 @@ export class RunSession {
   }
 
   private keep(watch: string, record: StartRecord, profile: StartProfile, good: boolean): void {
-    this.starts.push({ watch, attempt: record.attempt, good, record: { ...record }, features: featuresOf(record), profile });
+    this.starts.push({
+      watch,
+      attempt: record.attempt,
+      good,
+      record: { ...record },
+      features: featuresOf(record),
+      profile,
+    });
   }
 
   private write(by: string, t_s: number, payload: Payload, id?: string): void {

@@ -131,6 +131,20 @@ export class DigitalControl implements EngineControl {
     if (!fuel) this.wf = 0;
   }
 
+  /** Another try where the cause allows one, the spool has slowed down and the volts are there; else none. */
+  private waitForRetry(input: ControlInputs, t: number): void {
+    const p = this.p;
+    if (!p.retry_causes.includes(this.causes[this.causes.length - 1] ?? '') || this.retries >= p.retries_max) {
+      this.pending = 'LOCKOUT';
+    } else if (this.ng.value < p.retry_ng_pct && t > p.retry_wait_s) {
+      if (input.volts < p.retry_v_min_v) this.pending = 'LOCKOUT';
+      else {
+        this.retries += 1;
+        this.pending = 'CRANK';
+      }
+    }
+  }
+
   private runMode(input: ControlInputs, dt_s: number): void {
     const p = this.p;
     const t = this.time_s;
@@ -169,15 +183,7 @@ export class DigitalControl implements EngineControl {
       }
       case 'WAIT':
         this.output(false, false, false);
-        if (!p.retry_causes.includes(this.causes[this.causes.length - 1] ?? '') || this.retries >= p.retries_max) {
-          this.pending = 'LOCKOUT';
-        } else if (this.ng.value < p.retry_ng_pct && t > p.retry_wait_s) {
-          if (input.volts < p.retry_v_min_v) this.pending = 'LOCKOUT';
-          else {
-            this.retries += 1;
-            this.pending = 'CRANK';
-          }
-        }
+        this.waitForRetry(input, t);
         return;
       case 'LOCKOUT':
         this.output(input.starterSwitch > 0, false, false);

@@ -122,6 +122,8 @@ export class ElectricalNetwork {
     }
   }
 
+  // sources are tried and dropped in one loop that allocates nothing
+  // oxlint-disable-next-line eslint/complexity
   private activeSet(baseG: number, baseI: number): number {
     const starters = this.starters;
     const generators = this.generators;

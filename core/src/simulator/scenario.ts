@@ -172,27 +172,19 @@ function measure(outcome: Outcome, log: Log): SignalValue | null {
     const i = Math.min(column.length - 1, Math.max(0, Math.round((outcome.t ?? 0) * 50) - 1));
     return column[i] ?? null;
   }
-  const t0 = outcome.t0 ?? 0;
-  const t1 = outcome.t1 ?? Infinity;
-  let best: number | null = null;
-  let bestT: number | null = null;
-  let rows = 0;
-  for (let i = 0; i < column.length; i++) {
-    if (t[i]! < t0 - 1e-9 || t[i]! > t1 + 1e-9) continue;
-    const v = column[i]!;
-    if (outcome.fn === 'first') {
-      if (compare(v, outcome.op ?? '>=', outcome.val ?? 0)) return t[i]!;
-      continue;
-    }
-    const x = Number(v);
-    if (outcome.fn === 'dur_above') {
-      if (x > Number(outcome.val)) rows++;
-    } else if (best === null || (outcome.fn === 'min' ? x < best : x > best)) {
-      best = x;
-      bestT = t[i]!;
-    }
+  const rows = [...column.keys()].filter(
+    (i) => t[i]! >= (outcome.t0 ?? 0) - 1e-9 && t[i]! <= (outcome.t1 ?? Infinity) + 1e-9,
+  );
+  if (outcome.fn === 'first') {
+    const first = rows.find((i) => compare(column[i]!, outcome.op ?? '>=', outcome.val ?? 0));
+    return first === undefined ? null : t[first]!;
   }
-  if (outcome.fn === 'dur_above') return rows / 50;
-  if (outcome.fn === 'first') return null;
-  return outcome.fn === 't_max' ? bestT : best;
+  if (outcome.fn === 'dur_above') return rows.filter((i) => Number(column[i]) > Number(outcome.val)).length / 50;
+  let best: number | null = null;
+  for (const i of rows) {
+    const [x, b] = [Number(column[i]), best === null ? NaN : Number(column[best])];
+    if (best === null || (outcome.fn === 'min' ? x < b : x > b)) best = i;
+  }
+  if (best === null) return null;
+  return outcome.fn === 't_max' ? t[best]! : Number(column[best]);
 }

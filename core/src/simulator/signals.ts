@@ -22,28 +22,12 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     simulator.refreshAir();
     return;
   }
-  if (path[0] === 'fault' && path[1] === 'load' && path[2] !== undefined && path[2] in controls.loads) {
-    simulator.bus.loadShare[path[2]] = number;
-    return;
-  }
-  if (path[0] === 'fault') {
-    const target = path[1] === 'ac' ? simulator.faults : simulator.blocks[blockIndex(simulator, path[1])]?.faults;
-    if (target && path[2] !== undefined && path[2] in target) {
-      (target as unknown as Record<string, number>)[path[2]] = number;
-      return;
-    }
-  }
+  if (path[0] === 'fault' && setFault(simulator, controls, path, number)) return;
   if (key === 'mass_kg') {
     simulator.rotor.mass_kg = number;
     return;
   }
-  const lever = path[0] === 'apu' ? controls.apu : controls.engines[blockIndex(simulator, path[0])];
-  if (lever && path[1] !== undefined && path[1] in lever) {
-    if (path[1] === 'mode') lever.mode = value as EngineSelector;
-    else if (path[1] === 'pilot') lever.pilot = value as ManualPilotPlan | null;
-    else (lever as unknown as Record<string, number>)[path[1]] = number;
-    return;
-  }
+  if (setLever(simulator, controls, path, value)) return;
   const word = typeof value === 'object' ? '' : String(value);
   if (key === 'coll_mode') {
     if (!['manual', 'hold', 'hover', 'hover_nr'].includes(word)) throw new RangeError(`coll_mode cannot be ${word}`);
@@ -59,6 +43,31 @@ export function setInput(simulator: Simulator, controls: Controls, key: string, 
     return;
   }
   throw new RangeError(`there is no input named ${key}`);
+}
+
+/** @returns whether the path names a lever of an engine, or of the auxiliary unit */
+function setLever(simulator: Simulator, controls: Controls, path: readonly string[], value: InputValue): boolean {
+  const [of, name] = path;
+  const lever = of === 'apu' ? controls.apu : controls.engines[blockIndex(simulator, of)];
+  if (!lever || name === undefined || !(name in lever)) return false;
+  if (name === 'mode') lever.mode = value as EngineSelector;
+  else if (name === 'pilot') lever.pilot = value as ManualPilotPlan | null;
+  else (lever as unknown as Record<string, number>)[name] = Number(value);
+  return true;
+}
+
+/** @returns whether the path names a fault */
+function setFault(simulator: Simulator, controls: Controls, path: readonly string[], number: number): boolean {
+  const [, of, name] = path;
+  if (name === undefined) return false;
+  if (of === 'load' && name in controls.loads) {
+    simulator.bus.loadShare[name] = number;
+    return true;
+  }
+  const target = of === 'ac' ? simulator.faults : simulator.blocks[blockIndex(simulator, of)]?.faults;
+  if (!target || !(name in target)) return false;
+  (target as unknown as Record<string, number>)[name] = number;
+  return true;
 }
 
 /** Place of e1, e2 or apu among the blocks of the simulator; -1 for none. */

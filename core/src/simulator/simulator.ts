@@ -72,6 +72,8 @@ export class Simulator {
   private readonly h_s: number;
   private readonly controlInputs = noControlInputs();
 
+  // what each part begins from is said in one place
+  // oxlint-disable-next-line eslint/complexity
   constructor(
     parameters: SimulatorParameters,
     conditions: Conditions,

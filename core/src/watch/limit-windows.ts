@@ -147,6 +147,8 @@ export class LimitWindows {
  * First row whose value is not strictly between the edges; NaN never is. Eight at a time: strictly between two edges is
  * where the product of the distances is positive, and an edge at infinity costs nothing.
  */
+// the loops are unrolled by hand: a replay spends its time here
+// oxlint-disable-next-line eslint/complexity
 function insideUntil(column: Float64Array, low: number, high: number, from: number, to: number): number {
   const c = column;
   const last = Math.min(to, c.length);

@@ -34,13 +34,20 @@ export function nextTry(
   const triesLeft = start?.triesLeft ?? null;
   const inspect = plan.inspect ?? [];
   const worst = passed.find((e) => e.expired && e.severity === 'warning');
-  const said = (verdict: NextTry['verdict'], words: string): NextTry => ({ verdict, words, rest_s, triesLeft, inspect });
+  const said = (verdict: NextTry['verdict'], words: string): NextTry => ({
+    verdict,
+    words,
+    rest_s,
+    triesLeft,
+    inspect,
+  });
   if (worst) return said('after-inspection', 'A limit was passed: no further start before an engineer has looked.');
   if (plan.another === 'after-inspection')
     return said('after-inspection', 'No further start before an engineer has looked.');
   if (plan.another === undefined) return said('unknown', 'The type does not say: ask an engineer.');
   if (!worked) return said('held', 'Another start is open when the actions above are done.');
-  if (start === null) return said('by-eye', 'Nothing is sensed: try again only when heat and starter rest are good by eye.');
+  if (start === null)
+    return said('by-eye', 'Nothing is sensed: try again only when heat and starter rest are good by eye.');
   if (rest_s > 0) return said('held', 'Another start is open when the starter has rested.');
   const shut = start.gates.find((g) => g.at === 'starter' && g.verdict === false);
   if (shut) return said('held', `Another start is open when ${shut.label.toLowerCase()} is ${shut.words}.`);

@@ -213,7 +213,12 @@ export class PistonStartMachine extends StartMachine {
       this.abort(t_s, aborts.noOilPressure(oil, spec.oilFirstWithin_s, 'firing'));
     else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
       this.abort(t_s, aborts.notIdling(speed, spec.idleWithin_s));
-    if (!this.starting) return;
+    if (this.starting) this.tellUnseen(t_s, oil, values);
+  }
+
+  /** What cannot be read, or has not come, is told once. */
+  private tellUnseen(t_s: number, oil: number, values: ArrayLike<number>): void {
+    const { spec, record: r } = this;
     if (Number.isNaN(oil) && !this.oilUnseen && t_s - r.lightAt_s > spec.oilFirstWithin_s) {
       this.oilUnseen = true;
       const text = `Oil pressure is unknown; ${spec.oilFirst_bar} bar are wanted by now. Look and decide`;

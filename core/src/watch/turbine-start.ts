@@ -341,15 +341,24 @@ export class TurbineStartMachine extends StartMachine {
     else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
       this.abort(t_s, aborts.tooSlow(ng, spec.idleWithin_s));
     if (!this.starting) return;
-    if (spec.fuelBy === 'pilot' && starterOn && !this.releaseCalled && ng >= spec.starterRelease_pct) {
-      this.releaseCalled = true;
-      this.call(t_s, 'starter-release', `${ng.toFixed(0)} percent, starter off`);
-    }
-    if (oilLate && Number.isNaN(oil) && !this.unseenOil) {
+    if (starterOn) this.callRelease(t_s, ng);
+    this.tellUnseen(t_s, oilLate && Number.isNaN(oil), rotorLate && Number.isNaN(rotor));
+  }
+
+  /** Where the pilot's hand stops the starter, the speed to do it is called once. */
+  private callRelease(t_s: number, ng: number): void {
+    if (this.spec.fuelBy !== 'pilot' || this.releaseCalled || ng < this.spec.starterRelease_pct) return;
+    this.releaseCalled = true;
+    this.call(t_s, 'starter-release', `${ng.toFixed(0)} percent, starter off`);
+  }
+
+  /** What should be there by now and cannot be read is told once. */
+  private tellUnseen(t_s: number, oil: boolean, rotor: boolean): void {
+    if (oil && !this.unseenOil) {
       this.unseenOil = true;
-      this.unseen(t_s, 'oil', 'Oil pressure', `${spec.oilFirst_bar} bar are wanted by now`);
+      this.unseen(t_s, 'oil', 'Oil pressure', `${this.spec.oilFirst_bar} bar are wanted by now`);
     }
-    if (rotorLate && Number.isNaN(rotor) && !this.unseenRotor) {
+    if (rotor && !this.unseenRotor) {
       this.unseenRotor = true;
       this.unseen(t_s, 'rotor', 'Rotor speed', 'it must be turning by now');
     }

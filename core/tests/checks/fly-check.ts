@@ -69,6 +69,8 @@ export function checkOf(type: WatchedType, item: string): Extract<Item, { kind: 
 }
 
 /** One check flown on the simulator by a hand that does what its stages say, measured frame by frame. */
+// a whole flight in one loop is easier to follow than its parts
+// oxlint-disable-next-line eslint/complexity
 export function flyCheck(id: string, item: string, options: FlyOptions): Flown {
   const type = needWatched(typeOf(id));
   const found = checkOf(type, item);

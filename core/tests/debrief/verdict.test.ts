@@ -11,12 +11,19 @@ const journal = (...payloads: Payload[]): Entry[] =>
     payloads.map((payload, i) => ({ id: `0193a000-0000-7000-8000-${String(i).padStart(12, '0')}`, at_ms: 1e12, t_s: i, by: 'watch', payload })), // prettier-ignore
   );
 const cranking: Payload = { kind: 'start-state', watch: 'engine-1-start', state: 'cranking', words: '' };
-const done = (verdict: 'good' | 'unknown'): Payload => ({ kind: 'start-done', watch: 'engine-1-start', verdict, record: {} });
+const done = (verdict: 'good' | 'unknown'): Payload => ({
+  kind: 'start-done',
+  watch: 'engine-1-start',
+  verdict,
+  record: {},
+});
 
 describe('a run in a sentence', () => {
   test('good is said of a start that was seen whole, with what was unlike its habit', () => {
     expect(read(flyPreset('mild').entries, ['Light-off later than usual']).verdict).toMatch(/^A good start\. Light-off later than usual\./); // prettier-ignore
-    expect(read(flyPreset('mild').entries).details).toMatch(/^\d+:\d\d from first item to ready · no exceedance · nothing skipped$/);
+    expect(read(flyPreset('mild').entries).details).toMatch(
+      /^\d+:\d\d from first item to ready · no exceedance · nothing skipped$/,
+    );
   });
 
   test('never good where part of it was not seen, or it never came to idle', () => {
@@ -29,7 +36,14 @@ describe('a run in a sentence', () => {
 
   test('a stopped start says why; one that was tried again says both', () => {
     expect(read(flyPreset('hot-start').entries).verdict).toMatch(/stopped at \d+ °C/);
-    const abort: Payload = { kind: 'abort', watch: 'engine-1-start', reason: 'hung', text: '', say: '', figure: '41 % Ng' };
+    const abort: Payload = {
+      kind: 'abort',
+      watch: 'engine-1-start',
+      reason: 'hung',
+      text: '',
+      say: '',
+      figure: '41 % Ng',
+    };
     const again: Payload = { kind: 'try-again', watch: 'engine-1-start', items: [] };
     const { verdict, details } = read(journal(cranking, abort, again, cranking, done('good')));
     expect(verdict).toBe('Stopped before at 41 % Ng, and tried again. A good start.');

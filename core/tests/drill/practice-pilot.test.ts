@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
 import { itemState, reduceRun, workingList } from '@rouse/core/procedure';
-import { flyPreset, journalOf, skerry } from '../skerry.ts';
+import { flyPreset, skerry } from '../skerry.ts';
 
 test('the same seed flies the same run to the last byte, another seed another', () => {
   const a = flyPreset('mild', null, 5);

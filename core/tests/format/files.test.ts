@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { DeviceLineReader, readCsv, verifyBundle, writeBundle, writeCsv, writeDeviceLine } from '@rouse/core/format';
-import { channelIndex, flyPreset, journalOf, RUN_ID, skerry } from '../skerry.ts';
+import { channelIndex, flyPreset, RUN_ID, skerry } from '../skerry.ts';
 
 const flown = flyPreset('no-light');
 describe('run bundle', () => {

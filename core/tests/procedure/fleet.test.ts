@@ -11,7 +11,9 @@ import {
   presentItem,
   procedureOf,
   reduceRun,
-  stillOpen, rightAnswer } from '@rouse/core/procedure';
+  stillOpen,
+  rightAnswer,
+} from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
 

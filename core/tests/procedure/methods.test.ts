@@ -18,7 +18,9 @@ import {
   twoCrewTurn,
   waitsOf,
   wayOf,
-  zonesOf, rightAnswer } from '@rouse/core/procedure';
+  zonesOf,
+  rightAnswer,
+} from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
 

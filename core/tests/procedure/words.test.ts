@@ -102,9 +102,7 @@ describe('the chain', () => {
     const rest = chainEntries(
       first[0]!.run,
       first[19],
-      whole
-        .slice(20)
-        .map((e) => ({ id: e.id, at_ms: Date.parse(e.at), t_s: e.t, by: e.by, payload: payloadOf(e) })),
+      whole.slice(20).map((e) => ({ id: e.id, at_ms: Date.parse(e.at), t_s: e.t, by: e.by, payload: payloadOf(e) })),
     );
     expect([...first, ...rest]).toEqual(whole);
     expect(checkChain([...first, ...rest])).toBeNull();
@@ -197,7 +195,8 @@ describe('the runner', () => {
 
   test('everything that it writes is a payload that the journal accepts', () => {
     for (const preset of ['mild', 'hung-start', 'weak-battery']) {
-      for (const entry of flyPreset(preset).entries) expect(() => parseEntry(JSON.parse(JSON.stringify(entry)))).not.toThrow();
+      for (const entry of flyPreset(preset).entries)
+        expect(() => parseEntry(JSON.parse(JSON.stringify(entry)))).not.toThrow();
     }
   });
 });

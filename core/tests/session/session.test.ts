@@ -41,7 +41,9 @@ function feed(session: RunSession, trace: Trace, from = 0, to = trace.t_s.length
 }
 
 const kinds = (entries: readonly Entry[]): string[] =>
-  entries.map((e) => `${e.kind} ${'code' in e ? e.code : 'state' in e ? e.state : 'reason' in e ? e.reason : ''} ${e.t}`);
+  entries.map(
+    (e) => `${e.kind} ${'code' in e ? e.code : 'state' in e ? e.state : 'reason' in e ? e.reason : ''} ${e.t}`,
+  );
 
 const abortOf = (session: RunSession): Payload => ({
   kind: 'abort',
@@ -113,7 +115,11 @@ describe('a session', () => {
         again.restore(kept, rows);
         feed(again, trace, cut);
         const said = (entries: readonly Entry[]) =>
-          kinds(entries.filter((e) => ['cue', 'abort', 'start-state', 'exceedance', 'phase', 'start-done'].includes(e.kind))).toSorted();
+          kinds(
+            entries.filter((e) =>
+              ['cue', 'abort', 'start-state', 'exceedance', 'phase', 'start-done'].includes(e.kind),
+            ),
+          ).toSorted();
         expect(said(again.entries)).toEqual(said(whole.entries));
         expect(checkChain(again.entries)).toBeNull();
       }),
@@ -214,7 +220,11 @@ describe('the digest of a trace', () => {
     changed.columns[1]![400] = changed.columns[1]![400]! + 10;
     expect(checkSeals(session.entries, changed, resolutions, true)?.message).toMatch(/are not those/);
     const cut = rowAt(trace, to_s - 1);
-    const shorter: Trace = { ...trace, t_s: trace.t_s.subarray(0, cut), columns: trace.columns.map((c) => c.subarray(0, cut)) };
+    const shorter: Trace = {
+      ...trace,
+      t_s: trace.t_s.subarray(0, cut),
+      columns: trace.columns.map((c) => c.subarray(0, cut)),
+    };
     expect(checkSeals(session.entries, shorter, resolutions, true)?.message).toMatch(/seals/);
     const unsealed = session.entries.filter((e) => e.kind !== 'trace-sealed');
     expect(checkSeals(unsealed, trace, resolutions, true)?.message).toMatch(/behind the last digest/);

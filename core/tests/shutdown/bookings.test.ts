@@ -6,7 +6,12 @@ import { typeOf } from '../fleet.ts';
 import { journalOf } from '../skerry.ts';
 
 const phase = (name: string): Payload => ({ kind: 'phase', phase: name });
-const started = (engine: number): Payload => ({ kind: 'start-done', verdict: 'good', watch: `engine-${engine}-start`, record: {} });
+const started = (engine: number): Payload => ({
+  kind: 'start-done',
+  verdict: 'good',
+  watch: `engine-${engine}-start`,
+  record: {},
+});
 const begun = (leg: string): Payload => ({ kind: 'leg-begun', leg, how: 'sensed' });
 const closed: Payload = { kind: 'closed', outcome: 'shut-down' };
 const book = (type: string, ratings: RatingNow[], ...written: [number, Payload][]): Booking =>

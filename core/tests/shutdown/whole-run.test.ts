@@ -14,7 +14,6 @@ import { bookingOf, forecastResidual } from '@rouse/core/shutdown';
 import { coldControls, conditionsOf, Simulator } from '@rouse/core/simulator';
 import { contextOf, inputOf } from '../desk.ts';
 import { fleet, typeOf } from '../fleet.ts';
-import { journalOf } from '../skerry.ts';
 
 const MILD_C = 12;
 

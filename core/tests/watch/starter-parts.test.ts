@@ -188,7 +188,9 @@ describe('another try after a start that was stopped', () => {
     const gates = [
       { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', at: 'starter' as const, verdict: false as const, value: 240, in_s: null },
     ]; // prettier-ignore
-    expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain('residual temperature is at most 190 °C');
+    expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain(
+      'residual temperature is at most 190 °C',
+    );
     expect(nextTry(plan('hung'), null, [], true).verdict).toBe('by-eye');
     expect(nextTry({ ...plan('pilot'), another: undefined }, start(), [], true).verdict).toBe('unknown');
   });

@@ -61,5 +61,7 @@ export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const code = 'code' in error ? String(error.code) : '';
   if (AWAY.has(code) || /^(08|53|55|57|58)/.test(code)) return true;
-  return /Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/.test(error.message);
+  return /Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/.test(
+    error.message,
+  );
 }

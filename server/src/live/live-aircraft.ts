@@ -137,7 +137,8 @@ export class LiveAircraft {
     const entries = await listEntries(tx, row);
     const trace = await getTrace(tx, row, type.channels);
     const zero_ms = zeros.of(row.runId);
-    const elapsed_s = ((zero_ms === null ? clock.now() : clock.monotonic()) - (zero_ms ?? row.openedAt.getTime())) / 1000;
+    const elapsed_s =
+      ((zero_ms === null ? clock.now() : clock.monotonic()) - (zero_ms ?? row.openedAt.getTime())) / 1000;
     const runClock = new RunClock(clock, Math.max(0, elapsed_s));
     runClock.notBefore(trace.t_s[trace.t_s.length - 1] ?? 0);
     runClock.notBefore(entries[entries.length - 1]?.t ?? 0);

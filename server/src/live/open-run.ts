@@ -131,14 +131,21 @@ export class OpenRun {
   /** Tells first, then keeps. */
   carryOut({ journal, starts, close }: Effects): void {
     if (journal.length === 0 && starts.length === 0) return;
-    if (journal.length > 0) this.pages.send(this.row.runId, { kind: 'entries', entries: [...journal], provisional: true });
+    if (journal.length > 0)
+      this.pages.send(this.row.runId, { kind: 'entries', entries: [...journal], provisional: true });
     this.keepFrames();
     const record: OutboxRecord = {
       kind: 'entries',
       run: this.ref,
       at_ms: this.now(),
       entries: [...journal],
-      starts: starts.map(({ watch, attempt, good, features, profile }) => ({ watch, attempt, good, features, profile })),
+      starts: starts.map(({ watch, attempt, good, features, profile }) => ({
+        watch,
+        attempt,
+        good,
+        features,
+        profile,
+      })),
       booking: close?.booking ?? null,
     };
     this.entriesKept = this.outbox.append(record);
@@ -179,7 +186,10 @@ export class OpenRun {
     const found = await Promise.race([this.entriesKept, patience]);
     clearTimeout(timer);
     if (found === 'late')
-      throw new Refusal('not-kept', `The disk does not take what is written: ${this.outbox.diskTrouble ?? 'it is slow'}.`);
+      throw new Refusal(
+        'not-kept',
+        `The disk does not take what is written: ${this.outbox.diskTrouble ?? 'it is slow'}.`,
+      );
   }
 }
 

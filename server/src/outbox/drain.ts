@@ -109,7 +109,8 @@ export class Drain {
         if (read.length > 0) await this.store(read);
         else {
           const waiters = this.waiters.splice(0);
-          if (quiet || waiters.length > 0 || !this.running) await this.settle().finally(() => this.waiters.push(...waiters));
+          if (quiet || waiters.length > 0 || !this.running)
+            await this.settle().finally(() => this.waiters.push(...waiters));
           for (const resolve of this.waiters.splice(0)) resolve();
           if (!this.running) return;
           quiet = await this.rest(QUIET_MS, true);
@@ -168,8 +169,7 @@ export class Drain {
       return;
     }
     this.tries = 0;
-    for (const one of read)
-      if (isBefore(this.furthest, one)) this.options.outbox.waiting -= weightOf(one.record);
+    for (const one of read) if (isBefore(this.furthest, one)) this.options.outbox.waiting -= weightOf(one.record);
     if (isBefore(this.furthest, last)) this.furthest = last;
     this.at = last;
     if (this.gathered.size === 0 || last.segment > this.options.outbox.start || last.end > READ_AGAIN_BYTES)
@@ -178,7 +178,7 @@ export class Drain {
 
   /** Everything that was read is stored, and need not be kept. */
   private async settle(): Promise<void> {
-    for (const held of [...this.gathered.values()]) {
+    for (const held of Array.from(this.gathered.values())) {
       const after: (() => void)[] = [];
       await inTransaction(await this.options.lock.client(), held.run.operatorId, (tx) =>
         this.storeFrames(tx, held, after),

@@ -121,7 +121,8 @@ export class Outbox {
     const file = await open(this.path(number), 'wx+', 0o600);
     this.segments.push({ number, file, kept: 0 });
     const folder = await open(this.dir, 'r');
-    await folder.sync().finally(() => folder.close());
+    await folder.sync();
+    await folder.close();
   }
 
   private async takeUp(number: number): Promise<void> {

@@ -19,7 +19,8 @@ function findIn(value: unknown, path: string): string | null {
 
 /** Refuses texts that cannot be kept, by the name of their field, in the body, the query and the address. */
 export const keepableTextOnly: RequestHandler = (req, _res, next) => {
-  const found = findIn(req.body, '') ?? findIn({ ...req.query }, 'query') ?? (req.path.includes('%00') ? 'address' : null);
+  const found =
+    findIn(req.body, '') ?? findIn({ ...req.query }, 'query') ?? (req.path.includes('%00') ? 'address' : null);
   if (found === null) next();
   else next(new Refusal('bad-request', `${found} holds characters that cannot be kept (a zero, or half a character).`, { path: found })); // prettier-ignore
 };

@@ -1,4 +1,4 @@
-import type { Item, TraceCheck } from '@rouse/core/aircraft';
+import type { Item, Phase, TraceCheck } from '@rouse/core/aircraft';
 import {
   isFinished,
   isReachable,
@@ -21,24 +21,33 @@ import { LiveSpeed } from './speed.tsx';
 import { LiveStrip } from './strip.tsx';
 import { LiveWarmUp } from './warm-up.tsx';
 
+type Picture = 'check' | 'after-run' | 'lift' | 'flight' | 'warm-up' | 'needles' | 'start';
+
 /** What the screen is about: the check that is measured, the start that goes on, else engine and rotor. */
 export function LiveDrawings({ followed }: { followed: WatchedRun }) {
   const watch = useAppSelector((s) => s.run.status?.watch);
-  const { spec, start } = shownStart(followed.type, followed.state, watch);
   const item = presentItem(followed.type, followed.state);
-  if (item && isMeasured(item)) return <LiveCheck followed={followed} item={item} />;
-  const leg = followed.type.legs.find((l) => l.id === item?.leg);
-  const { state } = followed;
-  const running = watch !== null && watch !== undefined && watch.phase !== 'off';
-  if (!state.abort && isShuttingDown(followed.type, state) && !running) return <AfterRun followed={followed} />;
-  if (leg?.gate || (item === null && state.status === 'open' && isLiftReady(followed)))
-    return <LiftScreen followed={followed} />;
-  if (leg?.begins === undefined && Object.keys(state.begun).length > 0 && !isShuttingDown(followed.type, state))
-    return <LiveFlight followed={followed} />;
-  const beforeStart = item?.leg === followed.type.legs[0]!.id;
-  const aboutStart = item === null || beforeStart || item.kind === 'watch' || watch?.phase === 'start';
-  if (!aboutStart && running && isWarming(followed)) return <LiveWarmUp followed={followed} />;
-  if (!aboutStart && running) return <LiveNeedles followed={followed} />;
+  switch (pictureOf(followed, item, watch?.phase ?? 'off')) {
+    case 'check':
+      return item && isMeasured(item) ? <LiveCheck followed={followed} item={item} /> : null;
+    case 'after-run':
+      return <AfterRun followed={followed} />;
+    case 'lift':
+      return <LiftScreen followed={followed} />;
+    case 'flight':
+      return <LiveFlight followed={followed} />;
+    case 'warm-up':
+      return <LiveWarmUp followed={followed} />;
+    case 'needles':
+      return <LiveNeedles followed={followed} />;
+    case 'start':
+      return <StartPicture followed={followed} />;
+  }
+}
+
+function StartPicture({ followed }: { followed: WatchedRun }) {
+  const watch = useAppSelector((s) => s.run.status?.watch);
+  const { spec, start } = shownStart(followed.type, followed.state, watch);
   return (
     <>
       {spec.kind === 'piston' ? (
@@ -50,6 +59,23 @@ export function LiveDrawings({ followed }: { followed: WatchedRun }) {
     </>
   );
 }
+
+function pictureOf(followed: WatchedRun, item: Item | null, phase: Phase): Picture {
+  const { type, state } = followed;
+  const running = phase !== 'off';
+  if (item && isMeasured(item)) return 'check';
+  if (!state.abort && isShuttingDown(type, state) && !running) return 'after-run';
+  const leg = type.legs.find((l) => l.id === item?.leg);
+  const flies = Object.keys(state.begun).length > 0 && !isShuttingDown(type, state);
+  const allDone = item === null && state.status === 'open' && isLiftReady(followed);
+  if (leg?.gate || allDone) return 'lift';
+  if (leg?.begins === undefined && flies) return 'flight';
+  if (!running || phase === 'start' || isBeforeStart(type, item)) return 'start';
+  return isWarming(followed) ? 'warm-up' : 'needles';
+}
+
+const isBeforeStart = (type: WatchedRun['type'], item: Item | null): boolean =>
+  item === null || item.leg === type.legs[0]!.id || item.kind === 'watch';
 
 /** Everything before lift is done, and it has not lifted. */
 function isLiftReady({ type, state }: WatchedRun): boolean {

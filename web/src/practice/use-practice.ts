@@ -31,8 +31,7 @@ export function usePractice(voice: boolean): PracticeControls {
     const width = FRAME_HEADER + type.channels.length;
     const started = new Worker(new URL('./practice-worker.ts', import.meta.url), { type: 'module' });
     started.addEventListener('message', ({ data }: MessageEvent<FromPractice>) => {
-      for (let at = 0; at + width <= data.frames.length; at += width)
-        ring.push(data.frames.subarray(at, at + width));
+      for (let at = 0; at + width <= data.frames.length; at += width) ring.push(data.frames.subarray(at, at + width));
       ring.heard('live', performance.now());
       for (const sentence of spokenOf(data.now, data.events, said.current)) if (speaks.current) speak(sentence, true);
       setNow(data.now);

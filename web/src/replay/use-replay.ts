@@ -98,8 +98,7 @@ export function useReplay(type: TypeFile): ReplayControls {
           const width = FRAME_HEADER + type.channels.length;
           if (message.jumped) ring.reset(type.channels.length, null);
           const now_ms = performance.now();
-          for (let at = 0; at < message.frames.length; at += width)
-            ring.push(message.frames.subarray(at, at + width));
+          for (let at = 0; at < message.frames.length; at += width) ring.push(message.frames.subarray(at, at + width));
           ring.heard('live', now_ms);
           dispatch(
             statusArrived({

@@ -9,14 +9,7 @@ import { store } from '../app/store.ts';
 import { announceUnanswered } from './announce.ts';
 import { ring } from './frame-ring.ts';
 import { knowsAlready, receive } from './receive.ts';
-import {
-  connectionChanged,
-  runFailed,
-  runLeft,
-  runLoaded,
-  statusArrived,
-  type WiredCorridors,
-} from './run-slice.ts';
+import { connectionChanged, runFailed, runLeft, runLoaded, statusArrived, type WiredCorridors } from './run-slice.ts';
 
 const LOOK_BACK_S = 120;
 

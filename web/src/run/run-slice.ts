@@ -52,10 +52,7 @@ const slice = createSlice({
   name: 'run',
   initialState,
   reducers: {
-    runLoaded(
-      slice,
-      action: PayloadAction<Pick<FollowedRun, 'detail' | 'type'> & { corridors: WiredCorridors }>,
-    ) {
+    runLoaded(slice, action: PayloadAction<Pick<FollowedRun, 'detail' | 'type'> & { corridors: WiredCorridors }>) {
       const { detail, type, corridors } = action.payload;
       return {
         ...slice,

@@ -9,7 +9,10 @@ export const watchKind: KindModule<'watch'> = {
     item.moments && state.source === 'by-hand' ? { kind: 'stage', stage: stagesDone(state, item) } : { kind: 'sensed' },
   accept: (item) =>
     item.moments
-      ? refuse('not-so', `${item.challenge} is ended by the watch, or by its last moment. Stop the start if it must end`)
+      ? refuse(
+          'not-so',
+          `${item.challenge} is ended by the watch, or by its last moment. Stop the start if it must end`,
+        )
       : refuse('not-so', 'The watch itself ends this item. Stop the start if it must end'),
   right: (item, { state }) => (item.moments ? rightStage(item, state) : saysDone(item)),
   hands_s: 0,

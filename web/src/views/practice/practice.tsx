@@ -267,7 +267,8 @@ function Cockpit({ ready }: { ready: Ready }) {
 
 function useKeys(keys: Record<string, () => void>): void {
   useEffect(
-    () => bindKeys(Object.entries(keys).map(([key, run]) => ({ keys: [key], shown: key.toUpperCase(), says: '', run }))),
+    () =>
+      bindKeys(Object.entries(keys).map(([key, run]) => ({ keys: [key], shown: key.toUpperCase(), says: '', run }))),
     [keys],
   );
 }

@@ -101,13 +101,7 @@ const Waits = styled.ol`
 const MARKS = { todo: '', done: '✓', fault: '!', skipped: '–' } as const;
 
 /** The abort takes the whole middle: the reason with its figure, then the type's own actions. */
-export function AbortPanel({
-  followed,
-  abort,
-}: {
-  followed: FollowedRun;
-  abort: NonNullable<RunState['abort']>;
-}) {
+export function AbortPanel({ followed, abort }: { followed: FollowedRun; abort: NonNullable<RunState['abort']> }) {
   const { type, state } = followed;
   const now_ms = usePulse(200);
   const frame = ring.lastFrame(now_ms);
@@ -172,9 +166,7 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
         {gates.map((g) => (
           <li key={g.id} data-gate={g.id} data-verdict={String(g.verdict)}>
             {g.label}, {g.words}{' '}
-            <span>
-              {g.verdict === true ? 'good' : g.verdict === 'unknown' ? 'unknown' : sayWait(g.value, g.in_s)}
-            </span>
+            <span>{g.verdict === true ? 'good' : g.verdict === 'unknown' ? 'unknown' : sayWait(g.value, g.in_s)}</span>
           </li>
         ))}
         {triesLeft !== null && verdict !== 'after-inspection' && (

@@ -24,7 +24,9 @@ export function FindRun() {
     <Page>
       <title>Start · Rouse</title>
       <h1>No run is open</h1>
-      <p role="status">{failure ?? (today ? 'A run is begun by its brief: choose the aircraft there.' : 'Looking for an open run…')}</p>
+      <p role="status">
+        {failure ?? (today ? 'A run is begun by its brief: choose the aircraft there.' : 'Looking for an open run…')}
+      </p>
       <Link to="/brief">To the brief</Link>
     </Page>
   );

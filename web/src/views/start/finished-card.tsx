@@ -117,7 +117,8 @@ function AfterAbort({ followed }: { followed: FollowedRun }) {
   return (
     <>
       <PrimaryButton className="wide" isDisabled={!open} onPress={() => void pilot.seen()}>
-        {open ? 'Try again' : `Try again${next.rest_s > 0 ? ` in ${minutes(Math.ceil(next.rest_s))}` : ''}`} <Key>Space</Key>
+        {open ? 'Try again' : `Try again${next.rest_s > 0 ? ` in ${minutes(Math.ceil(next.rest_s))}` : ''}`}{' '}
+        <Key>Space</Key>
       </PrimaryButton>
       <CloseButton primary={false} />
     </>

@@ -10,8 +10,7 @@ import {
   wasFlowed,
   workingList,
 } from '@rouse/core/procedure';
-import type { GateSnapshot } from '@rouse/core/watch';
-import styled from 'styled-components';
+import type { StartSnapshot } from '@rouse/core/watch';
 import { useAppSelector } from '../../app/store.ts';
 import { Button, Key, PrimaryButton } from '../../parts/button.tsx';
 import { minutes, stopwatch } from '../../parts/words.ts';
@@ -37,72 +36,123 @@ interface ItemCardProps {
 }
 
 /** The one present item, large: what to look at, what the sensors say of it, and the keys that settle it. */
-export function ItemCard({ followed, asking, ask, closeAsking, why, toggleWhy }: ItemCardProps) {
-  const { type, state, detail } = followed;
-  const refusal = useAppSelector((s) => s.run.refusal);
-  const status = useAppSelector((s) => s.run.status);
-  const pilot = usePilot();
+export function ItemCard(props: ItemCardProps) {
+  const { type, state } = props.followed;
   const item = presentItem(type, state);
-  if (state.seeAgain.length > 0) return <SeeAgain followed={followed} />;
-  if (!item) return <FinishedCard followed={followed} />;
+  if (state.seeAgain.length > 0) return <SeeAgain followed={props.followed} />;
+  if (!item) return <FinishedCard followed={props.followed} />;
   const zone = presentFlow(type, state);
-  if (zone) return <FlowCard followed={followed} zone={zone} />;
-  const list = workingList(type, state);
-  const leg = state.abort ? abortPlan(type, state)?.title : type.legs.find((l) => l.id === item.leg)?.label;
-  const start = item.kind === 'watch' ? status?.watch?.starts.find((s) => s.watch === item.watch) : undefined;
-  const milestone = start?.milestones.find((m) => !m.met);
-  const starting = start?.phase === 'start' && milestone !== undefined;
+  return zone ? <FlowCard followed={props.followed} zone={zone} /> : <PresentCard {...props} item={item} />;
+}
+
+function PresentCard({ followed, item, asking, ask, closeAsking, why, toggleWhy }: ItemCardProps & { item: Item }) {
+  const { type, state, detail } = followed;
+  const status = useAppSelector((s) => s.run.status);
+  const start = startOf(item, status);
+  const milestone = start?.phase === 'start' ? start.milestones.find((m) => !m.met) : undefined;
   const turn = twoCrewTurn(type, state, item);
-  const asked = askOf(item, followed);
-  const primary = turn?.turn === 'challenge' ? 'Read' : primaryWord(followed, item, starting, status?.source === 'live');
+  const seen = !answersItself(item, followed) && askOf(item, followed).kind !== 'stage';
   return (
     <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>
-        <span>
-          {leg} · {item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}
-        </span>
-        <CardClock starterAt_s={starting ? start.starterAt_s : null} status={status} openedAt={detail.openedAt} />
+        <span>{placeOf(followed, item)}</span>
+        <CardClock
+          starterAt_s={start && milestone ? start.starterAt_s : null}
+          status={status}
+          openedAt={detail.openedAt}
+        />
       </Kicker>
-      <h2>{starting ? milestone.title : item.challenge}</h2>
-      <h3>{starting ? milestone.words : item.response}</h3>
+      <h2>{milestone?.title ?? item.challenge}</h2>
+      <h3>{milestone?.words ?? item.response}</h3>
       <FoundBefore state={state} item={item} />
       {turn && <Crew turn={turn} />}
-      {start && start.phase !== 'start' && start.state !== 'idle' && <GateList gates={start.gates} />}
-      {!answersItself(item, followed) && asked.kind !== 'stage' && <SenseLine followed={followed} item={item} status={status} />}
-      {why && <Why>{item.why}</Why>}
-      {why && asking?.note === 'skip' && <Why>If skipped: {asking.item.ifSkipped}</Why>}
-      {refusal && (
-        <Refusal role="alert">
-          {refusal.message}. {refusal.remedy}
-        </Refusal>
-      )}
-      {asking ? (
-        <AskForm key={`${asking.note} ${asking.item.id}`} {...asking} close={closeAsking} />
-      ) : (
-        <>
-          {turn?.turn !== 'challenge' && answerFor({ followed, item })}
-          <Keys>
-            {primary !== null && (
-              <MainButton item={item} state={state} word={primary} onPress={() => void pilot.seen()} />
-            )}
-            {wasFlowed(state, item) && !answersItself(item, followed) && (
-              <Button className="wide" onPress={() => void pilot.differed()}>
-                It was not so; it is now <Key>D</Key>
-              </Button>
-            )}
-            <Button onPress={() => void pilot.mark()}>
-              Mark <Key>M</Key>
-            </Button>
-            <Button onPress={() => ask('fault')}>
-              Fault <Key>F</Key>
-            </Button>
-            <Button onPress={toggleWhy} aria-pressed={why}>
-              Why <Key>W</Key>
-            </Button>
-          </Keys>
-        </>
+      {start && <GateList start={start} />}
+      {seen && <SenseLine followed={followed} item={item} status={status} />}
+      {why && <WhyLines item={item} skipping={asking?.note === 'skip' ? asking.item : null} />}
+      <RefusalLine />
+      {asking && <AskForm key={`${asking.note} ${asking.item.id}`} {...asking} close={closeAsking} />}
+      {!asking && (
+        <Answers
+          followed={followed}
+          item={item}
+          challenge={turn?.turn === 'challenge'}
+          starting={milestone !== undefined}
+          live={status?.source === 'live'}
+          why={why}
+          ask={ask}
+          toggleWhy={toggleWhy}
+        />
       )}
     </Card>
+  );
+}
+
+const startOf = (item: Item, status: LiveStatus | null): StartSnapshot | undefined =>
+  item.kind === 'watch' ? status?.watch?.starts.find((s) => s.watch === item.watch) : undefined;
+
+/** What the server refused last, with what to do about it. */
+function RefusalLine() {
+  const refusal = useAppSelector((s) => s.run.refusal);
+  return (
+    refusal && (
+      <Refusal role="alert">
+        {refusal.message}. {refusal.remedy}
+      </Refusal>
+    )
+  );
+}
+
+function WhyLines({ item, skipping }: { item: Item; skipping: Item | null }) {
+  return (
+    <>
+      <Why>{item.why}</Why>
+      {skipping && <Why>If skipped: {skipping.ifSkipped}</Why>}
+    </>
+  );
+}
+
+/** Where the item stands on the list that is worked. */
+function placeOf({ type, state }: FollowedRun, item: Item): string {
+  const list = workingList(type, state);
+  const leg = state.abort ? abortPlan(type, state)?.title : type.legs.find((l) => l.id === item.leg)?.label;
+  return `${leg} · ${item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}`;
+}
+
+interface AnswersProps extends Pick<ItemCardProps, 'followed' | 'why' | 'ask' | 'toggleWhy'> {
+  item: Item;
+  /** it is read aloud before it is answered */
+  challenge: boolean;
+  starting: boolean;
+  live: boolean;
+}
+
+/** What a person gives, and the keys: one large, the others small. */
+function Answers({ followed, item, challenge, starting, live, why, ask, toggleWhy }: AnswersProps) {
+  const pilot = usePilot();
+  const primary = challenge ? 'Read' : primaryWord(followed, item, starting, live);
+  return (
+    <>
+      {!challenge && answerFor({ followed, item })}
+      <Keys>
+        {primary !== null && (
+          <MainButton item={item} state={followed.state} word={primary} onPress={() => void pilot.seen()} />
+        )}
+        {wasFlowed(followed.state, item) && !answersItself(item, followed) && (
+          <Button className="wide" onPress={() => void pilot.differed()}>
+            It was not so; it is now <Key>D</Key>
+          </Button>
+        )}
+        <Button onPress={() => void pilot.mark()}>
+          Mark <Key>M</Key>
+        </Button>
+        <Button onPress={() => ask('fault')}>
+          Fault <Key>F</Key>
+        </Button>
+        <Button onPress={toggleWhy} aria-pressed={why}>
+          Why <Key>W</Key>
+        </Button>
+      </Keys>
+    </>
   );
 }
 
@@ -128,7 +178,17 @@ function primaryWord(followed: FollowedRun, item: Item, starting: boolean, live:
 }
 
 /** The one large button; while a hand is on its way it waits with the pilot. */
-function MainButton({ item, state, word, onPress }: { item: Item; state: RunState; word: string; onPress: () => void }) {
+function MainButton({
+  item,
+  state,
+  word,
+  onPress,
+}: {
+  item: Item;
+  state: RunState;
+  word: string;
+  onPress: () => void;
+}) {
   const now_ms = usePulse(250);
   const moving = word === 'Do it' && isMoving(item, state, now_ms);
   return (
@@ -173,9 +233,9 @@ function CardClock({
 }
 
 /** What must hold before the starter turns, and when it will. */
-function GateList({ gates }: { gates: readonly GateSnapshot[] }) {
-  const shut = gates.filter((g) => g.verdict !== true);
-  if (shut.length === 0) return null;
+function GateList({ start }: { start: StartSnapshot }) {
+  const shut = start.gates.filter((g) => g.verdict !== true);
+  if (shut.length === 0 || start.phase === 'start' || start.state === 'idle') return null;
   return (
     <Why as="ul" aria-label="Before the starter turns">
       {shut.map((g) => (

@@ -68,7 +68,8 @@ export function usePilot(): Pilot {
           if (isMoving(presentItem(run.type, run.state)!, run.state, performance.now())) return;
           if (!(await moveOnStandIn(run, dispatch)) || settlesItself(run)) return;
           await untilSeen(run);
-          if (presentItem(run.type, followed()?.state ?? run.state)?.id !== presentItem(run.type, run.state)?.id) return;
+          if (presentItem(run.type, followed()?.state ?? run.state)?.id !== presentItem(run.type, run.state)?.id)
+            return;
         }
         await put(seenPayload(followed() ?? run));
       },

@@ -1,5 +1,13 @@
 import { channelsOf, isWatched, type Item, sayCondition } from '@rouse/core/aircraft';
-import { conditionOf, finalScan, notReadyBecause, powerNow, readItem, sayPower } from '@rouse/core/procedure';
+import {
+  conditionOf,
+  finalScan,
+  notReadyBecause,
+  powerNow,
+  readItem,
+  type Reading,
+  sayPower,
+} from '@rouse/core/procedure';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
@@ -44,80 +52,81 @@ const Sense = styled.div`
   }
 `;
 
-/** What the sensors say of the present item, against what is asked of it. */
-export function SenseLine({
-  followed,
-  item,
-  status,
-}: {
+interface SenseLineProps {
   followed: FollowedRun;
   item: Item;
   status: LiveStatus | null;
-}) {
+}
+
+/** What the sensors say of the present item, against what is asked of it. */
+export function SenseLine(props: SenseLineProps) {
   const now_ms = usePulse(100);
-  const { type } = followed;
+  const { followed, item, status } = props;
   const frame = ring.lastFrame(now_ms);
   const computed = computedOf(followed, item, frame, runClock(status, followed.detail.openedAt));
   if (computed) return computed;
   if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
-  if (item.kind === 'watch') {
-    if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
-    const at = type.startWatches.findIndex((w) => w.id === item.watch);
-    const spec = type.startWatches[at];
-    const start = status?.watch?.starts[at];
-    const onStart = spec !== undefined;
-    const index = type.channels.findIndex((c) => c.id === (spec ? spec.channels.speed : type.runUpWatch.rotor));
-    const value = frame[index]!;
-    const rate = start?.speedRate_pct_s ?? NaN;
-    const target = !spec
-      ? type.runUpWatch.rotor_pct[0]
-      : start?.milestones.find((m) => !m.met)?.id === 'idle'
-        ? spec.idle_pct[0]
-        : spec.starterRelease_pct;
-    const in_s = onStart && rate > 0.3 && target > value ? (target - value) / rate : NaN;
-    return (
-      <Sense data-verdict={Number.isNaN(value) ? 'unknown' : undefined}>
-        <b>{Number.isNaN(value) ? 'unknown' : value.toFixed(1)}</b>
-        <span>
-          % {type.channels[index]!.short}
-          {spec?.kind === 'turbine' && Number.isFinite(rate) && !Number.isNaN(value)
-            ? `, ${rate >= 0 ? '+' : ''}${rate.toFixed(1)} a second`
-            : ''}
-          {Number.isFinite(in_s) && (
-            <>
-              <br />
-              {target} % expected in {Math.ceil(in_s)} s
-            </>
-          )}
-        </span>
-      </Sense>
-    );
-  }
-  const reading = readItem(type, item, frame);
-  if (!reading || followed.detail.source === 'by-hand') {
-    const condition = conditionOf(item);
-    return (
-      <Sense>
-        {condition ? `${sayCondition(condition, type.channels)}: ` : ''}taken at your word
-        {reading ? ', or at what you read.' : '. Nothing senses this.'}
-      </Sense>
-    );
-  }
+  if (item.kind === 'watch') return <WatchSense {...props} item={item} frame={frame} />;
+  const reading = readItem(followed.type, item, frame);
+  if (reading && followed.detail.source !== 'by-hand') return <ReadingSense {...props} reading={reading} />;
+  const condition = conditionOf(item);
+  return (
+    <Sense>
+      {condition ? `${sayCondition(condition, followed.type.channels)}: ` : ''}taken at your word
+      {reading ? ', or at what you read.' : '. Nothing senses this.'}
+    </Sense>
+  );
+}
+
+/** The speed that a start, or the run-up, waits for. */
+function WatchSense({
+  followed: { type },
+  item,
+  status,
+  frame,
+}: SenseLineProps & { item: Extract<Item, { kind: 'watch' }>; frame: Float64Array }) {
+  if (!isWatched(type)) return <Sense>Timed by hand.</Sense>;
+  const at = type.startWatches.findIndex((w) => w.id === item.watch);
+  const spec = type.startWatches[at];
+  const start = status?.watch?.starts[at];
+  const index = type.channels.findIndex((c) => c.id === (spec ? spec.channels.speed : type.runUpWatch.rotor));
+  const value = frame[index]!;
+  const rate = start?.speedRate_pct_s ?? NaN;
+  const idles = start?.milestones.find((m) => !m.met)?.id === 'idle';
+  const target = spec ? (idles ? spec.idle_pct[0] : spec.starterRelease_pct) : type.runUpWatch.rotor_pct[0];
+  const in_s = spec && rate > 0.3 && target > value ? (target - value) / rate : NaN;
+  const unknown = Number.isNaN(value);
+  return (
+    <Sense data-verdict={unknown ? 'unknown' : undefined}>
+      <b>{unknown ? 'unknown' : value.toFixed(1)}</b>
+      <span>
+        % {type.channels[index]!.short}
+        {spec?.kind === 'turbine' && Number.isFinite(rate) && !unknown ? `, ${sayRate(rate)} a second` : ''}
+        {Number.isFinite(in_s) && (
+          <>
+            <br />
+            {target} % expected in {Math.ceil(in_s)} s
+          </>
+        )}
+      </span>
+    </Sense>
+  );
+}
+
+const sayRate = (rate: number): string => `${rate >= 0 ? '+' : ''}${rate.toFixed(1)}`;
+
+/** A reading against what is asked, and how long it still has to last. */
+function ReadingSense({ followed, item, status, reading }: SenseLineProps & { reading: Reading }) {
   const condition = conditionOf(item);
   const lasts_s = dwell_s(status, item);
-  const left_s =
-    lasts_s === null && item.kind === 'wait'
-      ? (forecastOf(item, status) ?? waitEstimate(followed, item, null)?.seconds ?? 0)
-      : 0;
+  const left_s = lasts_s === null && item.kind === 'wait' ? leftOf(followed, item, status) : 0;
+  const waits = item.kind === 'wait' && reading.verdict !== 'unknown';
+  const asked = item.kind === 'count' ? `${item.captions.length} expected` : '';
   return (
-    <Sense data-verdict={item.kind === 'wait' && reading.verdict !== 'unknown' ? 'waiting' : String(reading.verdict)}>
+    <Sense data-verdict={waits ? 'waiting' : String(reading.verdict)}>
       <b>{reading.words}</b>
       <span>
-        {condition
-          ? sayCondition(condition, type.channels)
-          : item.kind === 'count'
-            ? `${item.captions.length} expected`
-            : ''}
+        {condition ? sayCondition(condition, followed.type.channels) : asked}
         {reading.verdict === 'unknown' && (
           <>
             <br />
@@ -134,6 +143,10 @@ export function SenseLine({
       </span>
     </Sense>
   );
+}
+
+function leftOf(followed: FollowedRun, item: Extract<Item, { kind: 'wait' }>, status: LiveStatus | null): number {
+  return forecastOf(item, status) ?? waitEstimate(followed, item, null)?.seconds ?? 0;
 }
 
 /** What the program itself makes of an item that no single channel senses: power, or the last look. */
