@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { bandWords } from '@rouse/core/aircraft';
-import { bandPath, linearScale } from '../src/parts/coast/scale.ts';
-import { dayAndTime, minutes, outcomeInWords, stopwatch } from '../src/parts/words.ts';
+import { bandPath, linearScale } from '../src/charts/scale.ts';
+import { dayAndTime, minutes, outcomeInWords, stopwatch } from '../src/ui/words.ts';
 
 describe('scales', () => {
   test('the ends of the domain lie on the ends of the pixels, whichever way they run', () => {

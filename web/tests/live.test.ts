@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import { needWatched, typeFileSchema } from '@rouse/core/aircraft';
 import { describe, expect, test } from 'vitest';
-import { lanesOf } from '../src/live/lane.ts';
-import { placeMarks } from '../src/live/mark-rows.ts';
-import { linearScale } from '../src/parts/coast/scale.ts';
+import { lanesOf } from '../src/charts/live/lane.ts';
+import { placeMarks } from '../src/charts/live/mark-rows.ts';
+import { linearScale } from '../src/charts/scale.ts';
 
 const trainer = needWatched(
   typeFileSchema.parse(JSON.parse(fs.readFileSync(new URL('../../aircraft/tarn-t2.json', import.meta.url), 'utf8'))),

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
 import type { OneEngineBoard } from '@rouse/core/power';
-import { boardOf, heldByTemperature, TEMPERATURES_C, type WhatIf } from '../src/power/board.ts';
-import { agreementOf, failureGrid } from '../src/power/failure-grid.ts';
+import { boardOf, heldByTemperature, TEMPERATURES_C, type WhatIf } from '../src/features/power/board-figures.ts';
+import { agreementOf, failureGrid } from '../src/features/power/failure-grid.ts';
 
 const typeOf = (file: string): TypeFile =>
   typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}.json`, import.meta.url), 'utf8')));

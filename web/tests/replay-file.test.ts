@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { guessMapping, previewOf, RowReader } from '@rouse/core/replay';
-import { openFile } from '../src/replay/file-reader.ts';
+import { openFile } from '../src/features/replay/file-reader.ts';
 import { skerry } from '../../tests/skerry.ts';
 
 const TABLE = 'Time;Ng;TOT °C\r\n0,0;12,5;40\r\n0,5;13,0;41\r\n1,0;14,5;44\r\n';

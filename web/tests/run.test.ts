@@ -22,7 +22,7 @@ import {
   unwireCorridor,
 } from '../src/run/run-slice.ts';
 import { shownStart } from '../src/run/shown-start.ts';
-import { askOf, stillAsked } from '../src/views/start/asking.ts';
+import { askOf, stillAsked } from '../src/features/start/asking.ts';
 
 const type: WatchedType = needWatched(
   typeFileSchema.parse(JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8'))),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { UNIT_CHOICES, USUAL_UNITS, type Units, type UnitKind } from '../src/app/unit-choices.ts';
-import { figureIn, kindOf, readPlain, readTyped, sayFigure } from '../src/parts/figures.ts';
+import { figureIn, kindOf, readPlain, readTyped, sayFigure } from '../src/ui/figures.ts';
 
 const OTHER: Units = { temperature: 'F', pressure: 'inHg', mass: 'lb', volume: 'usgal', height: 'm', wind: 'km/h' };
 const value = (text: string, kind: UnitKind, units = USUAL_UNITS, density_kgL?: number): number | null => {

@@ -231,6 +231,11 @@ export class TurbineStartMachine extends StartMachine {
     this.totMin_C = tot;
     this.enter(t_s, 'fuel-on', 'Fuel on');
     this.judgeGates(t_s, 'fuel', values);
+    // fuel and flame came while nothing was seen: to wait for the flame now would be to stop a start that burns
+    if (tot > this.record.residual_C + this.spec.lightRise_K) {
+      this.foundUnderWay(t_s);
+      return;
+    }
     if (fuelFrom_pct === undefined || ng >= fuelFrom_pct) return;
     const text = `Fuel at ${ng.toFixed(1)} % Ng; not before ${fuelFrom_pct} %. Expect it hotter`;
     this.cue(t_s, 'fuel-early', 'caution', text, 'Fuel early.');

@@ -264,6 +264,7 @@ describe('a start that was not wholly seen', () => {
     const { verdict, learned, session } = outcomeOf(without(hide));
     expect(verdict).not.toBe('good');
     expect(learned).not.toContain(true);
+    expect(session.entries.some((e) => e.kind === 'abort')).toBe(false);
     const said = session.entries.find((e) => e.kind === 'cue' && e.code === 'start-unseen');
     expect(said).toMatchObject({ severity: 'caution', text: expect.stringMatching(/not seen/) as string });
   });

@@ -2,11 +2,11 @@ import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { runReducer } from '../run/run-slice.ts';
 import { applySettings, settingsReducer } from './settings-slice.ts';
-import { todayReducer } from './today-slice.ts';
+import { serverData } from './server-data.ts';
 
 export const store = configureStore({
-  reducer: { today: todayReducer, run: runReducer, settings: settingsReducer },
-  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }),
+  reducer: { [serverData.reducerPath]: serverData.reducer, run: runReducer, settings: settingsReducer },
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(serverData.middleware),
 });
 
 export type AppState = ReturnType<typeof store.getState>;

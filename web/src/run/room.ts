@@ -8,7 +8,7 @@ import {
 } from '@rouse/core/aircraft';
 import { roundStep } from '@rouse/core/quantity';
 import { limitPhase, type StartSnapshot } from '@rouse/core/watch';
-import { minutes } from '../parts/words.ts';
+import { minutes } from '../ui/words.ts';
 import type { LiveStatus } from './run-slice.ts';
 
 export interface RoomRow {

@@ -1,0 +1,56 @@
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import { mono } from '../app/theme.ts';
+
+/** A sheet of water that a chart is drawn on: SVG ground, canvas above it for what moves. */
+export const Sheet = styled.div`
+  position: relative;
+  background: var(--deep);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  overflow: hidden;
+  min-height: 0;
+  svg,
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+  text {
+    ${mono}
+    font-size: 11.5px;
+  }
+`;
+
+const Title = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  h2 {
+    font-size: 15.5px;
+    font-weight: 680;
+    white-space: nowrap;
+  }
+  > span {
+    font-size: 13px;
+    color: var(--soft);
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  > :last-child:not(span, h2) {
+    margin-left: auto;
+  }
+`;
+
+export function ChartTitle({ title, about, children }: { title: string; about?: string; children?: ReactNode }) {
+  return (
+    <Title>
+      <h2>{title}</h2>
+      {about && <span>{about}</span>}
+      {children}
+    </Title>
+  );
+}

@@ -1,0 +1,173 @@
+import { known, windOf } from '@rouse/core/brief';
+import { rotorWindLimit, SIDES } from '@rouse/core/weather';
+import { useMemo } from 'react';
+import { Chart, type Ink } from '../../charts/chart.tsx';
+import { figureIn } from '../../ui/figures.ts';
+import { useUnits } from '../../ui/units.ts';
+import type { BriefDesk } from './desk.ts';
+
+const SIDE_NAMES = { HEAD: 'ahead', RIGHT: 'right', TAIL: 'behind', LEFT: 'left' } as const;
+
+/** The rotor's wind limit as a bay around the aircraft, and today's wind in it. Up is the nose. */
+export function WindDrawing({ desk }: { desk: BriefDesk }) {
+  const { units, show, sign } = useUnits();
+  const { context, input, brief } = desk;
+  const limits = context.type.wind.rotor_kt;
+  const { wind, heading_deg } = input;
+  const relative = known(brief.components)?.relative_deg ?? null;
+  const { speed_kt: speed, gust_kt: gust } = wind;
+  const shore = useMemo(() => {
+    const out: [number, number][] = [];
+    for (let a = 0; a <= 360; a += 3) {
+      const at = rotorWindLimit({
+        wind: {
+          kind: 'steady',
+          dir_deg: a,
+          from_deg: null,
+          to_deg: null,
+          speed_kt: 1,
+          gust_kt: null,
+          at_least: false,
+          unit: 'KT',
+        },
+        phase: 'start',
+        heading_deg: 0,
+        heading_ref: 'true',
+        limits,
+      });
+      out.push([at.limit_kt!, a]);
+    }
+    return out;
+  }, [limits]);
+
+  const draw = useMemo(() => {
+    const most = Math.max(...SIDES.map((s) => limits.start[s]), gust ?? 0, speed ?? 0) * 1.12;
+    const kt = (v: number): number => figureIn(v, 'wind', units);
+    return (ink: Ink): object => ({
+      polar: { radius: '88%' },
+      angleAxis: {
+        type: 'value',
+        min: 0,
+        max: 360,
+        startAngle: 90,
+        clockwise: true,
+        interval: 90,
+        axisLine: { show: false },
+        axisTick: { show: false },
+        axisLabel: { show: false },
+        splitLine: { show: false },
+      },
+      radiusAxis: {
+        type: 'value',
+        min: 0,
+        max: kt(most),
+        splitNumber: 3,
+        axisLine: { show: false },
+        axisTick: { show: false },
+        axisLabel: {
+          fontFamily: ink.font,
+          fontSize: 10.5,
+          color: ink.colour('--soft'),
+          showMaxLabel: false,
+          showMinLabel: false,
+        },
+        splitLine: { lineStyle: { color: ink.colour('--grid') } },
+        z: 5,
+      },
+      series: [
+        {
+          type: 'line',
+          coordinateSystem: 'polar',
+          silent: true,
+          symbol: 'none',
+          z: 1,
+          data: Array.from({ length: 73 }, (_, i) => [kt(most), i * 5]),
+          areaStyle: { color: ink.land, opacity: 1 },
+          lineStyle: { opacity: 0 },
+        },
+        {
+          type: 'line',
+          coordinateSystem: 'polar',
+          silent: true,
+          symbol: 'none',
+          z: 2,
+          data: shore.map(([v, a]) => [kt(v), a]),
+          areaStyle: { color: ink.colour('--water2'), opacity: 1 },
+          lineStyle: { color: ink.colour('--coast'), width: 2 },
+        },
+        {
+          type: 'scatter',
+          coordinateSystem: 'polar',
+          silent: true,
+          z: 6,
+          symbol: 'path://M0 -18 L6 2 L0 14 L-6 2 Z',
+          symbolSize: [16, 38],
+          data: [[0, 0]],
+          itemStyle: { color: ink.colour('--ink') },
+        },
+        ...(relative !== null && speed !== null
+          ? [
+              {
+                type: 'line',
+                coordinateSystem: 'polar',
+                silent: true,
+                symbol: 'none',
+                z: 7,
+                data: [
+                  [kt(most * 0.14), relative],
+                  [kt(gust ?? speed), relative],
+                ],
+                lineStyle: { color: ink.colour('--now'), width: 3 },
+              },
+              {
+                type: 'scatter',
+                coordinateSystem: 'polar',
+                silent: true,
+                z: 8,
+                symbolSize: 13,
+                data: [[kt(speed), relative]],
+                itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3 },
+              },
+              {
+                type: 'scatter',
+                coordinateSystem: 'polar',
+                silent: true,
+                z: 8,
+                symbolSize: 9,
+                data: gust === null ? [] : [[kt(gust), relative]],
+                itemStyle: { color: ink.colour('--now') },
+              },
+            ]
+          : []),
+      ],
+    });
+  }, [limits, shore, relative, speed, gust, units]);
+
+  const rotor = known(brief.rotorStart);
+  const stop = known(brief.rotorStop);
+  const about = rotor?.limit_kt
+    ? `${figureIn(rotor.wind_kt ?? 0, 'wind', units, 'ceil')} of ${figureIn(rotor.limit_kt, 'wind', units, 'floor')} ${sign('wind')}`
+    : windOf(input) && heading_deg === null
+      ? 'where does the nose point?'
+      : 'wind unknown';
+  return (
+    <Chart
+      title="Rotor wind"
+      about={about}
+      label="Wind limits for starting the rotor around the aircraft, nose up, with today's wind"
+      draw={draw}
+      missing=""
+      figures={{
+        head: ['Wind from', 'Start', 'Stop'],
+        rows: [
+          ...SIDES.map((s) => [
+            SIDE_NAMES[s],
+            show(limits.start[s], 'wind', 'floor'),
+            show(limits.stop[s], 'wind', 'floor'),
+          ]),
+          ['today', rotor?.verdict.toLowerCase() ?? 'unknown', stop?.verdict.toLowerCase() ?? 'unknown'],
+        ],
+      }}
+    />
+  );
+}

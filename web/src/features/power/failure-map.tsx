@@ -1,0 +1,166 @@
+import { isPiston, type TypeFile } from '@rouse/core/aircraft';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { SlimButton } from '../../ui/button.tsx';
+import { Chart, type Ink } from '../../charts/chart.tsx';
+import { Aid } from '../../ui/heading.ts';
+import { figureIn } from '../../ui/figures.ts';
+import { useUnits } from '../../ui/units.ts';
+import { COLDEST_C, type HeldMap, HOTTEST_C, MAP_SIDE, TEMPERATURES_C, type WhatIf } from './board-figures.ts';
+import { agreementOf, failureGrid, gridWeights_kg } from './failure-grid.ts';
+import { useFlights } from './use-flights.ts';
+
+const Box = styled.section`
+  display: grid;
+  grid-template-rows: auto minmax(260px, 1fr);
+  gap: 8px;
+  min-height: 0;
+`;
+
+const Row = styled.div`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+  progress {
+    width: 160px;
+    accent-color: var(--now);
+  }
+`;
+
+/** The weight that one engine holds by temperature, and every point of it flown on the simulator when asked. */
+export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf; held: HeldMap }) {
+  const { units, show } = useUnits();
+  const { flights, fly, stop } = useFlights();
+  const [flownFor, setFlownFor] = useState(held);
+  const { pa_ft, ratings: lines } = held;
+  const [low_kg, high_kg] = gridWeights_kg(type.loading);
+  const begin = (): void => {
+    const { simulator } = type;
+    if (!simulator || isPiston(simulator)) return;
+    setFlownFor(held);
+    fly(simulator, failureGrid(type.loading, pa_ft));
+  };
+
+  const draw = useMemo(
+    () =>
+      (ink: Ink): object => {
+        const mass = (kg: number): number => figureIn(kg, 'mass', units);
+        const line = { symbol: 'none', silent: true, type: 'line' };
+        const of = (stayed: boolean): number[][] =>
+          flownFor.pa_ft === pa_ft
+            ? flights.points.flatMap((p, i) => (flights.holds[i] === stayed ? [[p.oat_C, mass(p.mass_kg)]] : []))
+            : [];
+        return {
+          grid: { left: 58, right: 16, top: 12, bottom: 28 },
+          xAxis: {
+            type: 'value',
+            min: COLDEST_C,
+            max: HOTTEST_C,
+            axisLabel: {
+              fontFamily: ink.font,
+              color: ink.colour('--soft'),
+              formatter: (v: number) => show(v, 'temperature'),
+            },
+            splitLine: { lineStyle: { color: ink.colour('--grid') } },
+          },
+          yAxis: {
+            type: 'value',
+            min: Math.floor(mass(low_kg * 0.99)),
+            max: Math.ceil(mass(high_kg * 1.02)),
+            axisLabel: { fontFamily: ink.font, color: ink.colour('--soft'), showMinLabel: false, showMaxLabel: false },
+            splitLine: { lineStyle: { color: ink.colour('--grid') } },
+          },
+          series: [
+            ...lines.map((coast, i) => ({
+              ...line,
+              z: 2 + i,
+              name: coast.name,
+              data: TEMPERATURES_C.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
+              areaStyle: {
+                origin: 'end',
+                opacity: 1,
+                color: coast.hard ? ink.land : ink.colour(i === 0 ? '--shoal1' : '--shoal2'),
+              },
+              lineStyle: {
+                color: ink.colour('--coast'),
+                width: coast.hard ? 2 : 1.4,
+                type: coast.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
+              },
+              endLabel: { show: false },
+            })),
+            {
+              type: 'scatter',
+              z: 8,
+              silent: true,
+              symbol: 'circle',
+              symbolSize: 6,
+              data: of(true),
+              itemStyle: { color: ink.colour('--track') },
+            },
+            {
+              type: 'scatter',
+              z: 8,
+              silent: true,
+              symbol: 'path://M0 0L8 8M8 0L0 8',
+              symbolSize: 7,
+              data: of(false),
+              itemStyle: { color: 'transparent', borderColor: ink.colour('--warning'), borderWidth: 1.6 },
+            },
+            {
+              type: 'scatter',
+              z: 12,
+              silent: true,
+              symbolSize: 15,
+              data: [[what.oat_C, mass(what.mass_kg)]],
+              itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3.5 },
+            },
+          ],
+        };
+      },
+    [lines, pa_ft, flownFor, flights, units, show, low_kg, high_kg, what.oat_C, what.mass_kg],
+  );
+  const agreed = agreementOf(
+    flights.holds,
+    flights.points,
+    flownFor.ratings.find((l) => l.hard)!,
+  );
+  return (
+    <Box aria-label="One engine out, by weight and temperature">
+      <Row>
+        {flights.running ? (
+          <SlimButton onPress={stop}>Stop</SlimButton>
+        ) : (
+          <SlimButton onPress={begin}>Fly {MAP_SIDE * MAP_SIDE} failures on the simulator</SlimButton>
+        )}
+        {flights.points.length > 0 && (
+          <>
+            <progress value={flights.done} max={flights.points.length} aria-label="Flown" />
+            <Aid role="status" data-flown={flights.done}>
+              {flights.done} of {flights.points.length} flown at {Math.round(flownFor.pa_ft)} ft
+              {flights.took_s === null ? '' : ` in ${flights.took_s.toFixed(1)} s`}
+              {agreed && flights.took_s !== null
+                ? `; ${agreed.share.toFixed(1)} % as predicted, ${agreed.unsafe === 0 ? 'none fell where it was said to hold' : `${agreed.unsafe} fell where it was said to hold`}`
+                : ''}
+              . Dots held, crosses came down.
+            </Aid>
+          </>
+        )}
+      </Row>
+      <Chart
+        title="Weight held, out of ground effect"
+        about="dotted continuous, dashed 2 min, solid 30 s"
+        label="Weights that one engine holds on each rating by temperature, and flown failures"
+        draw={draw}
+        missing=""
+        figures={{
+          head: ['Outside', ...lines.map((c) => c.name)],
+          rows: TEMPERATURES_C.map((t, k) => [
+            show(t, 'temperature'),
+            ...lines.map((c) => (Number.isNaN(c.kg[k]) ? 'not given' : show(c.kg[k]!, 'mass', 'floor'))),
+          ]),
+        }}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,275 @@
+import type { Channel, TypeFile } from '@rouse/core/aircraft';
+import {
+  type CsvMapping,
+  type FileHead,
+  type MappedColumn,
+  previewOf,
+  TIME_FORMATS,
+  type TimeFormat,
+  unitsFor,
+} from '@rouse/core/replay';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { PrimaryButton } from '../../ui/button.tsx';
+import { DataTable } from '../../ui/data-table.tsx';
+import { Small } from '../../ui/heading.ts';
+
+const Form = styled.form`
+  display: grid;
+  gap: 16px;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  align-items: start;
+  @media (max-width: 980px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  > section {
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    border-radius: 14px;
+    padding: 14px 16px;
+    display: grid;
+    gap: 10px;
+  }
+`;
+
+const Columns = styled.table`
+  border-collapse: collapse;
+  width: 100%;
+  th,
+  td {
+    text-align: left;
+    padding: 4px 8px 4px 0;
+    border-top: 1px solid var(--hair);
+    font-size: 14px;
+  }
+  td:nth-child(2) {
+    color: var(--soft);
+    max-width: 120px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  td input {
+    width: 84px;
+  }
+`;
+
+const Row = styled.div`
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+`;
+
+const Caution = styled.p`
+  background: var(--caution-paper);
+  color: var(--caution);
+  border-radius: 8px;
+  padding: 8px 12px;
+`;
+
+const TIME_WORDS: Record<TimeFormat, string> = {
+  seconds: 'seconds',
+  milliseconds: 'milliseconds',
+  clock: 'hours:minutes:seconds',
+  'date-time': 'date and time',
+  rows: 'none: rows at an even rate',
+};
+
+const SHOWN_ROWS = 6;
+
+interface MappingFormProps {
+  type: TypeFile;
+  head: FileHead;
+  mapping: CsvMapping;
+  kept: boolean;
+  busy: boolean;
+  change: (mapping: CsvMapping) => void;
+  begin: () => void;
+}
+
+/** Which column is which channel, in what unit, and when the run begins; with what comes out of the first rows. */
+export function MappingForm({ type, head, mapping, kept, busy, change, begin }: MappingFormProps) {
+  const preview = useMemo(() => previewOf(head, mapping, type.channels), [head, mapping, type]);
+  const { time } = mapping;
+  const setTime = (next: Partial<CsvMapping['time']>): void => change({ ...mapping, time: { ...time, ...next } });
+  const setColumn = (column: number, next: MappedColumn | null): void =>
+    change({
+      ...mapping,
+      columns: [
+        // a channel has one column: the one chosen last
+        ...mapping.columns.filter((c) => c.column !== column && c.channel !== next?.channel),
+        ...(next ? [next] : []),
+      ].toSorted((a, b) => a.column - b.column),
+    });
+  const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
+  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
+  const label = (id: string): string => type.channels.find((c) => c.id === id)!.label;
+  return (
+    <Form
+      onSubmit={(e) => {
+        e.preventDefault();
+        begin();
+      }}
+    >
+      <section>
+        <Small>Columns{kept ? ', as kept from the last file of this kind' : ''}</Small>
+        <Columns>
+          <thead>
+            <tr>
+              <th scope="col">In the file</th>
+              <th scope="col">First figure</th>
+              <th scope="col">Channel</th>
+              <th scope="col">Unit</th>
+              <th scope="col">Times</th>
+            </tr>
+          </thead>
+          <tbody>
+            {head.names.map((name, column) => {
+              const mapped = mapping.columns.find((c) => c.column === column);
+              const channel = type.channels.find((c) => c.id === mapped?.channel);
+              const isTime = time.format !== 'rows' && time.column === column;
+              return (
+                <tr key={`${column} ${name}`} data-column={name}>
+                  <th scope="row">{name}</th>
+                  <td>{head.rows[0]?.[column]}</td>
+                  <td>
+                    {isTime ? (
+                      'time'
+                    ) : (
+                      <select
+                        aria-label={`Channel of ${name}`}
+                        value={mapped?.channel ?? ''}
+                        onChange={(e) => {
+                          const next = type.channels.find((c) => c.id === e.target.value);
+                          setColumn(column, next ? { column, channel: next.id, unit: next.unit, scale: 1 } : null);
+                        }}
+                      >
+                        <option value="">leave out</option>
+                        {type.channels.map((c) => (
+                          <option key={c.id} value={c.id}>
+                            {c.label}
+                          </option>
+                        ))}
+                      </select>
+                    )}
+                  </td>
+                  <td>
+                    {mapped && channel && unitsFor(channel.unit).length > 1 ? (
+                      <select
+                        aria-label={`Unit of ${name}`}
+                        value={mapped.unit}
+                        onChange={(e) => setColumn(column, { ...mapped, unit: e.target.value })}
+                      >
+                        {unitsFor(channel.unit).map((u) => (
+                          <option key={u.id}>{u.id}</option>
+                        ))}
+                      </select>
+                    ) : (
+                      channel?.unit
+                    )}
+                  </td>
+                  <td>
+                    {mapped && (
+                      <input
+                        aria-label={`Scale of ${name}`}
+                        inputMode="decimal"
+                        defaultValue={mapped.scale}
+                        onChange={(e) => {
+                          const scale = Number(e.target.value.replace(',', '.'));
+                          if (Number.isFinite(scale) && scale !== 0) setColumn(column, { ...mapped, scale });
+                        }}
+                      />
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Columns>
+      </section>
+      <section>
+        <Small>Time</Small>
+        <Row>
+          <label>
+            Time is written as
+            <select value={time.format} onChange={(e) => setTime({ format: e.target.value as TimeFormat })}>
+              {TIME_FORMATS.map((f) => (
+                <option key={f} value={f}>
+                  {TIME_WORDS[f]}
+                </option>
+              ))}
+            </select>
+          </label>
+          {time.format === 'rows' ? (
+            <label>
+              Rows a second
+              <input
+                inputMode="decimal"
+                defaultValue={time.rate_Hz}
+                onChange={(e) => Number(e.target.value) > 0 && setTime({ rate_Hz: Number(e.target.value) })}
+              />
+            </label>
+          ) : (
+            <label>
+              In the column
+              <select value={time.column} onChange={(e) => setTime({ column: Number(e.target.value) })}>
+                {head.names.map((name, i) => (
+                  <option key={`${i} ${name}`} value={i}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <label>
+            The run begins after, s
+            <input
+              inputMode="decimal"
+              defaultValue={time.start_s}
+              onChange={(e) => Number(e.target.value) >= 0 && setTime({ start_s: Number(e.target.value) })}
+            />
+          </label>
+        </Row>
+        <Small>What comes out</Small>
+        {preview.bad && (
+          <Caution role="status" data-bad>
+            Row {preview.bad.row}
+            {preview.bad.column && `, column ${preview.bad.column}`}: {preview.bad.message}
+          </Caution>
+        )}
+        {preview.outside.length > 0 && (
+          <Caution role="status" data-outside>
+            Outside what the gauge can show, perhaps another unit: {preview.outside.map(label).join(', ')}
+          </Caution>
+        )}
+        {unseen.length > 0 && <p data-unseen>Not in the file, so the watch cannot judge by it: {unseen.join(', ')}.</p>}
+        {mapping.columns.length === 0 ? (
+          <p>No column has a channel yet.</p>
+        ) : (
+          <DataTable
+            caption={`First rows, by the channels of the ${type.name}`}
+            head={['s', ...shown.map((c) => `${c.short} ${c.unit}`)]}
+            rows={preview.rows.slice(0, SHOWN_ROWS).map(({ t_s, values }) => [
+              t_s.toFixed(2),
+              ...shown.map((c) => {
+                const v = values[type.channels.indexOf(c)]!;
+                return Number.isNaN(v) ? 'unknown' : v.toFixed(c.decimals);
+              }),
+            ])}
+          />
+        )}
+        <PrimaryButton type="submit" isDisabled={busy || preview.bad !== null || mapping.columns.length === 0}>
+          Read the whole file
+        </PrimaryButton>
+      </section>
+    </Form>
+  );
+}
+
+/** The channels that the start watches of a type live by. */
+function watchedChannels(type: TypeFile): Channel[] {
+  const ids = new Set(
+    type.startWatches.flatMap((w) => [w.starter.channel, ...Object.values<string | undefined>(w.channels)]),
+  );
+  return type.channels.filter((c) => ids.has(c.id));
+}

@@ -1,0 +1,175 @@
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { Columns } from '../../ui/columns.ts';
+import styled from 'styled-components';
+import { useAppSelector } from '../../app/store.ts';
+import { phone, upright } from '../../app/theme.ts';
+import { useFollowRun } from '../../run/follow.ts';
+import { asWatched } from '../../run/run-slice.ts';
+import { type Asking, askOf, stillAsked } from './asking.ts';
+import { AbortPanel } from './abort-panel.tsx';
+import { CueRegion } from './cue-region.tsx';
+import { Foot } from './foot.tsx';
+import { RunHeader } from './header.tsx';
+import { ItemCard } from './item-card.tsx';
+import { KeyHelp } from './key-help.tsx';
+import { useRunKeys } from './keys.ts';
+import { LateList, MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
+import { LiveDrawings } from '../../charts/live/drawings.tsx';
+import { Room } from '../../charts/live/room.tsx';
+import { RunBrief } from './run-brief.tsx';
+import { ByHand } from './hand-start.tsx';
+
+const Grid = styled(Columns)`
+  ${upright} {
+    grid-template: auto auto auto minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
+    grid-template-areas: 'head head' 'left right' 'mid mid' '. .' 'foot foot';
+    height: 100%;
+  }
+  ${phone} {
+    grid-template: auto auto auto 60px / minmax(0, 1fr);
+    grid-template-areas: 'head' 'left' 'right' 'foot';
+  }
+`;
+
+const Left = styled.main`
+  grid-area: left;
+  border-right: 1px solid var(--line);
+  background: var(--sheet);
+  padding: 16px 18px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  overflow: auto;
+  ${upright} {
+    overflow: visible;
+  }
+`;
+
+const Mid = styled.section`
+  grid-area: mid;
+  position: relative;
+  padding: 14px 16px;
+  display: grid;
+  grid-template-rows: auto minmax(0, 3fr) auto minmax(0, 1fr);
+  gap: 10px;
+  min-height: 0;
+  &:has([data-lanes]) {
+    grid-template-rows: auto minmax(0, 2fr) auto minmax(0, 1fr);
+  }
+  &:has([data-scan]),
+  &:has([data-booked]) {
+    grid-template-rows: auto auto auto minmax(0, 1fr);
+  }
+  ${upright} {
+    &:has([data-scan]),
+    &:has([data-booked]) {
+      grid-template-rows: auto auto auto auto !important;
+    }
+    &:has([data-lanes]) {
+      grid-template-rows: auto 240px auto auto;
+    }
+    &:not(:has([data-lanes])) {
+      grid-template-rows: auto 262px auto 106px;
+    }
+    border-top: 1px solid var(--line);
+  }
+  &[data-walk] {
+    ${upright} {
+      display: block;
+      min-height: auto;
+      > * + * {
+        margin-top: 10px;
+      }
+    }
+  }
+  ${phone} {
+    display: none;
+    &[data-abort] {
+      display: grid;
+      position: fixed;
+      inset: 0 0 60px 0;
+      z-index: 2;
+      background: var(--paper);
+    }
+  }
+`;
+
+const Message = styled.main`
+  padding: 40px;
+  display: grid;
+  gap: 10px;
+  align-content: center;
+  justify-items: start;
+`;
+
+export function StartView() {
+  const { run } = useParams();
+  useFollowRun(run!);
+  const followed = useAppSelector((s) => s.run.followed);
+  const failure = useAppSelector((s) => s.run.failure);
+  const [asked, setAsked] = useState<Asking>(null);
+  const [why, setWhy] = useState(true);
+  const [help, setHelp] = useState(false);
+  const asking = followed && stillAsked(asked, followed);
+  const ask = (note: 'fault' | 'skip'): void => setAsked(followed && askOf(followed, note));
+  const closeAsking = (): void => setAsked(null);
+  const keys = useRunKeys({
+    asking: asking !== null,
+    ask,
+    closeAsking,
+    toggleWhy: () => setWhy((v) => !v),
+    toggleHelp: () => setHelp((v) => !v),
+  });
+
+  if (failure !== null) {
+    return (
+      <Message>
+        <h1>This run cannot be shown</h1>
+        <p role="alert">{failure}</p>
+        <Link to="/">To Today</Link>
+      </Message>
+    );
+  }
+  if (!followed) return <Message role="status">Reading the run…</Message>;
+  const { state, detail } = followed;
+  const watched = asWatched(followed);
+  return (
+    <Grid as="div">
+      <title>{`Start ${detail.tail} · Rouse`}</title>
+      <RunHeader followed={followed} />
+      <Left>
+        <ItemCard
+          followed={followed}
+          asking={asking}
+          ask={ask}
+          closeAsking={closeAsking}
+          why={why}
+          toggleWhy={() => setWhy((v) => !v)}
+        />
+        {help && <KeyHelp keys={keys} />}
+        <NextList followed={followed} />
+        <MeanwhileList followed={followed} />
+        <LateList followed={followed} />
+        <StillOpenList followed={followed} />
+        <NotDoneList followed={followed} />
+      </Left>
+      <Mid
+        aria-label={state.abort ? 'Abort' : 'Drawings'}
+        data-abort={state.abort ? true : undefined}
+        data-walk={state.abort || watched ? undefined : true}
+      >
+        {state.abort ? (
+          <AbortPanel followed={followed} abort={state.abort} />
+        ) : watched ? (
+          <LiveDrawings followed={watched} />
+        ) : (
+          <ByHand followed={followed} />
+        )}
+      </Mid>
+      {watched ? <Room followed={watched} /> : <RunBrief followed={followed} />}
+      <Foot followed={followed} />
+      <CueRegion entries={followed.entries} />
+    </Grid>
+  );
+}
