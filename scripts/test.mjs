@@ -42,6 +42,9 @@ try {
       'web/src',
     ]),
   );
+  await check('unused files, exports and packages', () =>
+    sh(process.execPath, [program('knip/bin/knip.js'), '--no-progress']),
+  );
   await build();
   const report = path.join(ROOT, '.local/vitest.json');
   fs.rmSync(report, { force: true });

@@ -2,7 +2,7 @@ export { type Channel, decimalsOf, sayValue } from './channel.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
-export { EXPECTATIONS, holdSeconds, type Item, type ItemKind, stagesOf, type When } from './procedure-items.ts';
+export { holdSeconds, type Item, type ItemKind, stagesOf, type When } from './procedure-items.ts';
 export type { LedgerSpec, OneEngineSpec } from './ratings.ts';
 export type {
   AirStarterParameters,
@@ -30,7 +30,6 @@ export type { PistonParameters } from './piston-parameters.ts';
 export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
 export { isPiston, isWatched, needWatched, outsideAirChannel, type WatchedType } from './watched-type.ts';
 export {
-  ABORT_REASONS,
   type AbortReason,
   abortReasonSchema,
   type GateSpec,
@@ -40,7 +39,7 @@ export {
   type StartWatch,
   type TurbineStart,
 } from './watches.ts';
-export { type Choice, ENGINE_FIRST, isAsked, type EngineFirst, type Method, METHODS, type Ways } from './ways.ts';
+export { type Choice, isAsked, type EngineFirst, type Method, type Ways } from './ways.ts';
 export type { Station } from './airframe.ts';
 export { pistonOf, poweredOf } from './powered.ts';
 export { diffTypes, type TypeChange } from './type-diff.ts';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 export const PHASES = ['off', 'start', 'idle', 'run-up', 'flight'] as const;
-export const phaseSchema = z.enum(PHASES);
+const phaseSchema = z.enum(PHASES);
 export type Phase = z.infer<typeof phaseSchema>;
 
 const severitySchema = z.enum(['note', 'caution', 'warning']);

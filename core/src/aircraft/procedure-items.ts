@@ -12,7 +12,7 @@ const whenSchema = z.union([
 export type When = z.infer<typeof whenSchema>;
 
 /** Figures of the brief that a reading is held against. */
-export const EXPECTATIONS = ['altimeter', 'pressure-setting', 'fuel', 'mass'] as const;
+const EXPECTATIONS = ['altimeter', 'pressure-setting', 'fuel', 'mass'] as const;
 const againstSchema = z.strictObject({
   figure: z.enum(EXPECTATIONS),
   /** how far the reading may be off, in the unit of the item */

@@ -48,7 +48,7 @@ const figureBase = {
 };
 
 /** One number of a check and how it is read from the trace. Times are counted from the marks of stages. */
-export const figureSchema = z.discriminatedUnion('of', [
+const figureSchema = z.discriminatedUnion('of', [
   z.strictObject({
     ...figureBase,
     of: z.literal('change'),

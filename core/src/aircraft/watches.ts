@@ -145,7 +145,7 @@ export const runUpWatchSchema = z.strictObject({
 });
 export type RunUpWatch = z.infer<typeof runUpWatchSchema>;
 
-export const ABORT_REASONS = [
+const ABORT_REASONS = [
   'hot',
   'going-to-be-hot',
   'hung',

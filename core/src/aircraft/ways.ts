@@ -1,11 +1,11 @@
 import { z } from 'zod';
 
 /** Choices that the program itself obeys; a type may have others that only its items ask for. */
-export const METHODS = ['read-and-do', 'flow-then-verify', 'two-crew'] as const;
+const METHODS = ['read-and-do', 'flow-then-verify', 'two-crew'] as const;
 export type Method = (typeof METHODS)[number];
 
 /** Ways to settle which engine is started first. */
-export const ENGINE_FIRST = ['date-parity', 'wind-side', 'always-1', 'always-2', 'fewest-starts'] as const;
+const ENGINE_FIRST = ['date-parity', 'wind-side', 'always-1', 'always-2', 'fewest-starts'] as const;
 export type EngineFirst = (typeof ENGINE_FIRST)[number];
 
 /** A question that houses answer differently, with the reason for each answer. */

@@ -91,7 +91,7 @@ const EPSILON = 0.62198;
 const LOWEST_DEW_C = -45;
 
 /** Saturation vapour pressure over water, hPa. @source docs/calculations.md, atmosphere */
-export function vapourPressure_hPa(t_C: number): number {
+function vapourPressure_hPa(t_C: number): number {
   return 6.112 * Math.exp((17.62 * t_C) / (243.12 + t_C));
 }
 

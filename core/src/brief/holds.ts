@@ -90,7 +90,7 @@ function conditionHolds({ type, now }: BriefContext, brief: BriefFigures): Hold[
 }
 
 const QUADRANTS = { HEAD: 'ahead', RIGHT: 'the right', TAIL: 'behind', LEFT: 'the left' } as const;
-export function quadrantWords(quadrants: readonly (keyof typeof QUADRANTS)[]): string {
+function quadrantWords(quadrants: readonly (keyof typeof QUADRANTS)[]): string {
   return quadrants.map((q) => QUADRANTS[q]).join(' or ') || 'any side';
 }
 

@@ -1,8 +1,7 @@
 export { briefOf, windOf } from './brief.ts';
 export type { ExpectedStart } from './expected-start.ts';
-export { type Figure, figure, known } from './figure.ts';
+export { type Figure, known } from './figure.ts';
 export { type ReadReport, readReport, type ReportNoteInWords } from './from-report.ts';
-export { quadrantWords } from './holds.ts';
 export {
   type BriefContext,
   type BriefInput,

@@ -23,7 +23,7 @@ export interface Currents {
   amps: readonly number[];
 }
 
-export const STEP_VERDICTS = [
+const STEP_VERDICTS = [
   'OK',
   'NOT_DETECTABLE',
   'EXCESS',

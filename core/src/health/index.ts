@@ -1,4 +1,4 @@
-export { featuresOf, type FeatureSpec, START_FEATURES } from './features.ts';
+export { featuresOf, type FeatureSpec } from './features.ts';
 export { learnHoverOffset, learnLoads, type PastCheck, type UsualFigure, usualFigures } from './checks.ts';
 export { brokenHabits, type Compared, compareStart, isWorse, type Place, placeOf, type Usual } from './usual.ts';
 export { type RobustBaseline, robustBaseline } from './trend/baseline.ts';

@@ -2,7 +2,7 @@ import { airRatios, FT_m, G0 } from '../atmosphere/index.ts';
 import { convert, needNumber, needOption, numberOr, Refused, roundStep } from '../quantity/index.ts';
 import type { Air, HoverModel, PoweredAircraft } from './model.ts';
 
-export const GROUND_EFFECT_MODELS = ['hayden', 'cb', 'conservative'] as const;
+const GROUND_EFFECT_MODELS = ['hayden', 'cb', 'conservative'] as const;
 export type GroundEffectModel = (typeof GROUND_EFFECT_MODELS)[number];
 
 /** Beyond this many radii the ground is not felt. */

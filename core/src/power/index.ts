@@ -20,7 +20,6 @@ export {
   OEI_RATINGS,
   type OeiRatingId,
   type PoweredAircraft,
-  RATINGS,
   type RatingId,
 } from './model.ts';
 export {
@@ -35,7 +34,6 @@ export {
 } from './one-engine.ts';
 export {
   fullThrottle_inHg,
-  manifoldPressureFor,
   type PistonAircraft,
   pistonHover,
   type PistonHover,

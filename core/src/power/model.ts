@@ -29,7 +29,7 @@ export const hoverModelSchema = z.object({
 });
 export type HoverModel = z.infer<typeof hoverModelSchema>;
 
-export const RATINGS = ['TOP', 'MCP', 'OEI_30S', 'OEI_2MIN', 'OEI_CONT'] as const;
+const RATINGS = ['TOP', 'MCP', 'OEI_30S', 'OEI_2MIN', 'OEI_CONT'] as const;
 export type RatingId = (typeof RATINGS)[number];
 export const OEI_RATINGS = ['OEI_CONT', 'OEI_2MIN', 'OEI_30S'] as const;
 export type OeiRatingId = (typeof OEI_RATINGS)[number];
@@ -42,7 +42,7 @@ const ratingSchema = z.object({
 });
 
 /** Referred gas temperature and speed of an engine that just meets its specification, as polynomials in referred power. */
-export const assuranceBaselineSchema = z.object({
+const assuranceBaselineSchema = z.object({
   /** °C, coefficients ascending */
   tot_poly: z.array(z.number()).min(2),
   /** %, coefficients ascending */

@@ -36,7 +36,7 @@ export function fullThrottle_inHg(power: PistonPower, pa_ft: number): number {
 }
 
 /** Manifold pressure that a shaft power takes at 100 % speed: the straight line through the two charts. */
-export function manifoldPressureFor(aircraft: PistonAircraft, air: Air, shaft_kW: number): number {
+function manifoldPressureFor(aircraft: PistonAircraft, air: Air, shaft_kW: number): number {
   const { TOP_kW, MCP_kW } = aircraft.piston;
   const top = chartLookup(aircraft.charts.TOP, air.pa_ft, air.oat_C).value;
   const continuous = chartLookup(aircraft.charts.MCP, air.pa_ft, air.oat_C).value;

@@ -30,12 +30,7 @@ export function anotherTry(type: TypeFile, state: RunState, { entries, starts }:
  * What is done once more before a start is tried again: what the type names for this start, and every switch set before
  * it that is no longer so, in list order.
  */
-export function itemsToRepeat(
-  type: TypeFile,
-  state: RunState,
-  watch: string,
-  values: ArrayLike<number> | null,
-): string[] {
+function itemsToRepeat(type: TypeFile, state: RunState, watch: string, values: ArrayLike<number> | null): string[] {
   const list = procedureOf(type, state);
   const start = list.findIndex((i) => i.kind === 'watch' && i.watch === watch);
   const named = new Set(type.startWatches.find((w) => w.id === watch)?.again);

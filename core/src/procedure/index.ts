@@ -24,7 +24,7 @@ export { estimateWait, type WaitEstimate } from './estimate.ts';
 export { type Ask, expectedFigure, type Quantity } from './kinds/kind.ts';
 export { askOf, rightAnswer } from './kinds/registry.ts';
 export { acceptFromPilot } from './judge.ts';
-export { type CaptionCount, conditionOf, countCaptions, readCondition, readItem, type Reading } from './reading.ts';
+export { type CaptionCount, conditionOf, readCondition, readItem, type Reading } from './reading.ts';
 export {
   abortPlan,
   standInActions,
@@ -61,11 +61,9 @@ export {
 } from './plan.ts';
 export { briefedWind, rotorWindNow, type RotorWindNow, windPhaseOf } from './rotor-wind.ts';
 export { hoverAgainstLimit, type HoverFigure, type PowerNow, powerNow, sayPower } from './power-now.ts';
-export { predictedHover } from './predicted-hover.ts';
 export { finalScan, notReadyBecause, type ScanLine } from './final-scan.ts';
 export { burned_kg, massNow_kg } from './weight-now.ts';
 export type { WindNow } from './wind-now.ts';
-export { situationNow } from './situation-now.ts';
 export { type Learned, NOTHING_LEARNED } from './check-desk.ts';
 export { type Dwell, Runner } from './runner.ts';
 export {

@@ -71,12 +71,6 @@ export function stagesDone(state: RunState, item: Item): number {
   return again ? 0 : done;
 }
 
-/** A test is whole when every stage of it is done. */
-export function stagesComplete(state: RunState, item: Item): boolean {
-  const stages = stagesOf(item);
-  return stages.length > 0 && stagesDone(state, item) === stages.length;
-}
-
 export interface OpenLoop {
   item: Item;
   words: string;

@@ -19,7 +19,7 @@ export interface CaptionCount {
 }
 
 /** Compares the captions that are lit with those that are expected. @param value the caption channel; NaN gives 'unknown' */
-export function countCaptions(type: TypeFile, expected: readonly string[], value: number): CaptionCount {
+function countCaptions(type: TypeFile, expected: readonly string[], value: number): CaptionCount {
   const list = type.captions.list;
   if (Number.isNaN(value)) return { verdict: 'unknown', lit: [], missing: [], extra: [] };
   const lit = list.filter((c) => Math.floor(value / 2 ** c.bit) % 2 === 1);

@@ -1,7 +1,7 @@
 import type { AbortReason, Item, TypeFile } from '../aircraft/index.ts';
 import type { BriefRecord, Entry } from './entries.ts';
 
-export type ItemStatus = 'todo' | 'done' | 'fault' | 'skipped';
+type ItemStatus = 'todo' | 'done' | 'fault' | 'skipped';
 
 export interface ItemState {
   status: ItemStatus;

@@ -38,7 +38,7 @@ function isUtf8(bytes: Uint8Array): boolean {
 }
 
 /** One line into fields; quotes may hold separators, and are taken off. */
-export function splitLine(line: string, separator: string): string[] {
+function splitLine(line: string, separator: string): string[] {
   const fields: string[] = [];
   let field = '';
   let quoted = false;

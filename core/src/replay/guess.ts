@@ -21,7 +21,7 @@ function unitOf(word: string): string {
 }
 
 /** How a time field is written, by its look; null for what is no time. */
-export function timeFormatOf(field: string): TimeFormat | null {
+function timeFormatOf(field: string): TimeFormat | null {
   if (/^\d{4}-\d\d-\d\d[T ]\d\d:\d\d(:\d\d([.,]\d+)?)?(Z|[+-]\d\d:?\d\d)?$/.test(field)) return 'date-time';
   if (/^\d{1,3}:\d\d(:\d\d)?([.,]\d+)?$/.test(field)) return 'clock';
   return /^-?\d+([.,]\d+)?$/.test(field) ? 'seconds' : null;

@@ -1,5 +1,5 @@
 export { type Encoding, encodingOf, type FileHead, headOf } from './dialect.ts';
-export { guessMapping, headerKey, timeFormatOf } from './guess.ts';
+export { guessMapping, headerKey } from './guess.ts';
 export {
   type CsvMapping,
   csvMappingSchema,

@@ -1,7 +1,6 @@
 export { conditionsOf, SimulatedCockpit } from './cockpit.ts';
 export { coldControls, type Controls, type EngineSelector } from './inputs.ts';
 export type { SimulatedAircraft } from './aircraft.ts';
-export { TurbineAircraft } from './turbine-aircraft.ts';
 export { readSignal, setInput, type SignalValue } from './signals.ts';
 export { type CheckedOutcome, runScenario, type Scenario, scenarioSchema } from './scenario.ts';
 export { type FailureFlown, type FailurePoint, flyEngineFailure } from './engine-failure.ts';
@@ -10,5 +9,5 @@ export { type Conditions, Simulator, TICK_S } from './simulator.ts';
 export { NormalSource } from './random.ts';
 export { coldPistonControls, noPistonFaults, type PistonControls, type PistonFaults } from './piston/controls.ts';
 export { PistonPlant } from './piston/plant.ts';
-export { pistonScenarioSchema, readPiston, runPistonScenario } from './piston/scenario.ts';
-export { PistonAircraft, type PistonConditions } from './piston/aircraft.ts';
+export { pistonScenarioSchema, runPistonScenario } from './piston/scenario.ts';
+export { type PistonConditions } from './piston/aircraft.ts';

@@ -53,7 +53,7 @@ export const scenarioSchema = z.looseObject({
   outcomes: z.array(outcomeSchema),
 });
 export type Scenario = z.infer<typeof scenarioSchema>;
-export type Outcome = z.infer<typeof outcomeSchema>;
+type Outcome = z.infer<typeof outcomeSchema>;
 export type CheckedOutcome = Outcome & { measured: SignalValue | null; ok: boolean | null };
 
 interface Log {

@@ -5,7 +5,7 @@ export interface BandTable {
   bands: readonly BandRule[];
 }
 
-export interface BandRule {
+interface BandRule {
   id: string;
   limit: number;
   inclusive?: boolean | undefined;
@@ -30,7 +30,7 @@ export interface Stay {
   expiredAt_s: number | null;
 }
 
-export type BandEventType = 'ENTER' | 'EXIT' | 'EXPIRED';
+type BandEventType = 'ENTER' | 'EXIT' | 'EXPIRED';
 export type BandListener = (type: BandEventType, band: BandRule, t_s: number, stay: Stay) => void;
 
 const EPSILON_S = 1e-9;

@@ -1,5 +1,5 @@
 /** Bins of 1 % gas-producer speed, 0 to 110 %. */
-export const BINS = 111;
+const BINS = 111;
 
 export function binOf(ng_pct: number): number {
   return Math.max(0, Math.min(BINS - 1, Math.round(ng_pct)));
@@ -38,7 +38,7 @@ export class ProfileBuilder {
   }
 }
 
-export interface Range {
+interface Range {
   low: number;
   high: number;
 }

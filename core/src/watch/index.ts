@@ -1,6 +1,5 @@
 export { BandMonitor, type BandTable, type Stay } from './band-monitor.ts';
 export {
-  BINS,
   type Corridor,
   CORRIDOR_MIN_STARTS,
   type LearnedStart,
@@ -13,14 +12,7 @@ export { limitMonitor, type MonitorInput } from './limit-monitor.ts';
 export type { Milestone } from './milestone.ts';
 export { type NextTry, nextTry } from './next-try.ts';
 export { rateMonitor, type RateInput } from './rate-monitor.ts';
-export {
-  type GateSnapshot,
-  leadingStart,
-  limitPhase,
-  snapshotOf,
-  type StartSnapshot,
-  type WatchSnapshot,
-} from './snapshot.ts';
+export { type GateSnapshot, limitPhase, snapshotOf, type StartSnapshot, type WatchSnapshot } from './snapshot.ts';
 export { sayUnseen } from './seen.ts';
-export { type EnginePhase, StartMachine } from './start-machine.ts';
+export { type EnginePhase } from './start-machine.ts';
 export { type Corridors, SOURCE_LOST_AFTER_S, Watch } from './watch.ts';

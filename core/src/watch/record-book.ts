@@ -6,7 +6,7 @@ export interface MonitorEvent {
   type: MonitorEventType;
   band: string | null;
 }
-export interface MonitorRecord {
+interface MonitorRecord {
   phase: string;
   band: string;
   start: number;

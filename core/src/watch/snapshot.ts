@@ -111,11 +111,6 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
   };
 }
 
-/** The start that goes on, or did last. */
-export function leadingStart(snapshot: WatchSnapshot | null | undefined): StartSnapshot | undefined {
-  return snapshot?.starts[snapshot.leading];
-}
-
 /** The phase that decides which limits of a channel are in force: that of its engine, or of the aircraft. */
 export function limitPhase(type: TypeFile, snapshot: WatchSnapshot, channel: Channel): Phase {
   const at = type.startWatches.findIndex((w) => channel.engine !== undefined && w.engine === channel.engine);

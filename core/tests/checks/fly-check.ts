@@ -62,7 +62,7 @@ export interface FlyOptions {
 /** How long a hand takes to do what the next stage says. */
 const HAND_S = 1.2;
 
-export function checkOf(type: WatchedType, item: string): Extract<Item, { kind: 'measure' }> {
+function checkOf(type: WatchedType, item: string): Extract<Item, { kind: 'measure' }> {
   const found = type.items.find((i) => i.id === item);
   if (found?.kind !== 'measure' || !found.trace) throw new RangeError(`${item} is not measured`);
   return found;

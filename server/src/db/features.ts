@@ -1,7 +1,7 @@
 import type { LearnedStart, StartProfile } from '@rouse/core/watch';
 import type { Tx } from './pool.ts';
 
-export type StartFeatures = Record<string, number | null>;
+type StartFeatures = Record<string, number | null>;
 
 export interface FeatureRow {
   runId: string;

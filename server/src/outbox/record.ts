@@ -13,7 +13,7 @@ export interface RunRef {
   typeVersion: number;
 }
 
-export type KeptStart = Pick<StartFigures, 'watch' | 'attempt' | 'good' | 'features' | 'profile'>;
+type KeptStart = Pick<StartFigures, 'watch' | 'attempt' | 'good' | 'features' | 'profile'>;
 
 /** What one effect leaves to be stored. */
 export type OutboxRecord =

@@ -42,7 +42,7 @@ const Nothing = styled.p`
 `;
 
 /** The figures behind a drawing. */
-export interface Figures {
+interface Figures {
   head: readonly string[];
   rows: readonly (readonly string[])[];
 }

@@ -1,8 +1,3 @@
-/** Whether this machine can speak at all. Many servers and some tablets have no voice. */
-export function hasVoice(): boolean {
-  return 'speechSynthesis' in window && window.speechSynthesis.getVoices().length > 0;
-}
-
 /** Speaks a sentence; a warning cuts off what is being said. Without a voice nothing happens: the tone has sounded. */
 export function speak(text: string, urgent: boolean): void {
   if (!('speechSynthesis' in window)) return;

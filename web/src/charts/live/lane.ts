@@ -9,7 +9,7 @@ export interface Shown {
   edge?: { at: number; words: string } | undefined;
 }
 
-export interface LaneLine {
+interface LaneLine {
   channel: Channel;
   index: number;
   colour: string;

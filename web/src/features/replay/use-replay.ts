@@ -9,14 +9,14 @@ import { ring } from '../../run/frame-ring.ts';
 import { runLeft, runLoaded, statusArrived } from '../../run/run-slice.ts';
 import type { FromReplay, ToReplay } from './messages.ts';
 
-export interface Refused {
+interface Refused {
   row: number;
   column: string;
   message: string;
   remedy: string;
 }
 
-export interface Replay {
+interface Replay {
   file: File | null;
   head: FileHead | null;
   mapping: CsvMapping | null;
