@@ -29,7 +29,7 @@ export function goodBrief(aircraft: string = DEMO.aircraftId): BriefInput {
     heading_deg: 30,
     fuel_kg: Math.round(0.6 * max_L * type.loading.fuel_density_kgL),
     flight_min: 30,
-    // a house rule may go by the date: a test may not
+    // a rule of the operator may go by the date: a test may not
     ...(type.engines.length > 1 && { ways: { 'engine-first': { to: 'always-2', reason: 'the same on every day' } } }),
   };
 }

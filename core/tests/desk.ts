@@ -12,7 +12,7 @@ export function contextOf(id: string, rest: Partial<BriefContext> = {}): BriefCo
     pad: 'pad 3',
     site: { name: 'Varra', elev_ft: 61, variation_E_deg: -3 },
     now: NOW,
-    house: {},
+    operatorWays: {},
     openExceedances: [],
     starts: [],
     past: [],

@@ -10,7 +10,7 @@ import { useStage } from './stage.ts';
 
 const stage = useStage();
 
-/** Begins a run of a tail over its brief, worked in `method`, with the day's reason where the house does otherwise. */
+/** Begins a run of a tail over its brief, worked in `method`, with the day's reason where the operator does otherwise. */
 async function begin(tail: string, method: string, fuel: string): Promise<{ page: Page; run: string; type: TypeFile }> {
   const { page } = stage.open;
   const { aircraftId, typeId } = FLEET.find((a) => a.tail === tail)!;

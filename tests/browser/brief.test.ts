@@ -184,7 +184,7 @@ test('every drawing can be read as a table', async () => {
   expect(await seriousFindings(page)).toEqual([]);
 });
 
-test('a type is read, printed and compared with its earlier version; the house changes a way', async () => {
+test('a type is read, printed and compared with its earlier version; the operator changes a way', async () => {
   const { page } = stage.open;
   await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
   await page.waitForFunction(() => document.body.textContent?.includes('what changed since 1'));

@@ -38,7 +38,7 @@ async function shot(name: string, light: Light = 'day', width = 1280, height = 8
 const choose = (preset: string): Promise<unknown> => call.choose(preset);
 const at = (place: string): Promise<unknown> => page.goto(`${BASE}${place}`, { waitUntil: 'networkidle2' });
 
-/** A run of a tail that is worked by hand, in a method that the house may not use. */
+/** A run of a tail that is worked by hand, in a method that the operator may not use. */
 async function byHand(tail: string, method: string, fuel: string): Promise<Page> {
   const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
   await at(`/brief/${aircraftId}`);

@@ -52,7 +52,7 @@ describe('what record and place know', () => {
   });
 });
 
-describe('types and the house', () => {
+describe('types and the operator', () => {
   test('every version of every type is listed once', async () => {
     const listed = await call.get<TypeVersion[]>('/types');
     expect(listed.map((t) => `${t.id}.${t.version}`).toSorted()).toEqual(
@@ -60,11 +60,11 @@ describe('types and the house', () => {
     );
   });
 
-  test('a way of the house is kept, and the next run works so', async () => {
+  test('a way of the operator is kept, and the next run works so', async () => {
     const { version } = types.find((t) => t.id === 'C5')!;
     expect((await put('C5', { version, choice: 'method', to: 'two-crew' })).status).toBe(200);
     expect(await call.get('/types/C5/ways')).toEqual({ method: 'two-crew' });
-    expect((await contextOf('QV-COR')).house).toEqual({ method: 'two-crew' });
+    expect((await contextOf('QV-COR')).operatorWays).toEqual({ method: 'two-crew' });
     const run = await call.open(idOf('QV-COR'));
     const briefed = (await call.detail(run)).entries.find((e) => e.kind === 'briefed')!;
     expect(briefed).toMatchObject({ brief: { ways: { method: 'two-crew' }, overrides: [] } });

@@ -22,7 +22,7 @@ describe('scales', () => {
     );
   });
 
-  test('a band is broken where either shore is unknown, and where all is unknown nothing is drawn', () => {
+  test('a band is broken where either edge is unknown, and where all is unknown nothing is drawn', () => {
     const x = linearScale([0, 10], [0, 100]);
     const y = linearScale([0, 10], [100, 0]);
     const path = bandPath([0, 1, 2, 3, 4, 5], [1, 1, NaN, 1, 1, 1], [2, 2, 2, 2, 2, NaN], x, y);

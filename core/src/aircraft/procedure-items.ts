@@ -180,7 +180,7 @@ export const legSchema = z.strictObject({
   label: z.string(),
   /** nothing may be out of its place, and no no-go may stand, when it begins */
   gate: z.boolean().optional(),
-  /** walked zone by zone from memory before it is read, where the house works so */
+  /** walked zone by zone from memory before it is read, where the operator works so */
   flow: z.boolean().optional(),
   /** not part of getting ready: its items are on the list only once this has been seen, or the pilot says so */
   begins: conditionSchema.optional(),

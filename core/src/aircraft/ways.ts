@@ -8,7 +8,7 @@ export type Method = (typeof METHODS)[number];
 const ENGINE_FIRST = ['date-parity', 'wind-side', 'always-1', 'always-2', 'fewest-starts'] as const;
 export type EngineFirst = (typeof ENGINE_FIRST)[number];
 
-/** A question that houses answer differently, with the reason for each answer. */
+/** A question that operators answer differently, with the reason for each answer. */
 export const choiceSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9-]+$/),
   question: z.string(),
@@ -23,7 +23,7 @@ export const choiceSchema = z.strictObject({
 });
 export type Choice = z.infer<typeof choiceSchema>;
 
-/** The answers of one house, or one run: choice id to alternative id. */
+/** The answers of one operator, or one run: choice id to alternative id. */
 export type Ways = Readonly<Record<string, string>>;
 
 /** Whether a question arises at all, given the other answers. */

@@ -18,7 +18,7 @@ import { type RotorWind, rotorWindLimit, type Wind, windComponents, windSide } f
 import { expectedStart } from './expected-start.ts';
 import { type Figure, figure, known, need } from './figure.ts';
 import { holdsOf } from './holds.ts';
-import { type BriefContext, type BriefInput, houseWay, type Neighbour } from './input.ts';
+import { type BriefContext, type BriefInput, operatorWay, type Neighbour } from './input.ts';
 import type { Brief, BriefFigures, Hold, NeighbourWash } from './result.ts';
 import { startOrder } from './start-order.ts';
 
@@ -204,9 +204,9 @@ function pressureAltitudeOf(input: BriefInput, site: BriefContext['site']): Figu
   return figure(() => pressureAltitude({ elev_ft: site.elev_ft, qnh_hPa: input.qnh_hPa }).pa_ft);
 }
 
-/** The answers of this run: the day's where it has some, else the house's. */
-function waysOf(input: BriefInput, { type, house }: BriefContext): Record<string, string> {
-  return Object.fromEntries(type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? houseWay(c, house)]));
+/** The answers of this run: the day's where it has some, else the operator's. */
+function waysOf(input: BriefInput, { type, operatorWays }: BriefContext): Record<string, string> {
+  return Object.fromEntries(type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? operatorWay(c, operatorWays)]));
 }
 
 function washing({ type }: BriefContext): Parameters<typeof safeSeparation>[0] {
@@ -225,7 +225,7 @@ const EMPTY_RECORD: BriefRecord = {
 };
 
 function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures, holds: readonly Hold[]): BriefRecord {
-  const { type, house, site } = context;
+  const { type, operatorWays, site } = context;
   const { qnh_hPa } = input;
   const altimeter = figure(() =>
     altimeterReading_ft({ elev_ft: site.elev_ft, qnh_hPa: need(qnh_hPa, 'qnh'), setting_hPa: need(qnh_hPa, 'qnh') }),
@@ -234,7 +234,7 @@ function recordOf(input: BriefInput, context: BriefContext, brief: BriefFigures,
     ways: brief.ways,
     overrides: type.choices.flatMap((c) => {
       const day = input.ways[c.id];
-      const from = houseWay(c, house);
+      const from = operatorWay(c, operatorWays);
       return day && day.to !== from ? [{ choice: c.id, from, to: day.to, reason: day.reason.trim() }] : [];
     }),
     accepted: holds.flatMap((h) => {

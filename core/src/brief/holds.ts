@@ -2,7 +2,7 @@ import type { TypeFile } from '../aircraft/index.ts';
 import { type HeldEntry, sayEntry } from '../procedure/index.ts';
 import type { BriefFigures, Hold } from './result.ts';
 import { known } from './figure.ts';
-import { type BriefContext, type BriefInput, houseWay } from './input.ts';
+import { type BriefContext, type BriefInput, operatorWay } from './input.ts';
 
 /** Everything that speaks against beginning, no-go first. */
 export function holdsOf(input: BriefInput, context: BriefContext, brief: BriefFigures): Hold[] {
@@ -52,7 +52,7 @@ function conditionHolds({ type, now }: BriefContext, brief: BriefFigures): Hold[
       caution(
         'expired',
         'Conditions are old',
-        `Observed ${Math.round(brief.age_min)} minutes before ${now.slice(11, 16)} UTC; the house allows ${type.briefGoodFor_min}.`,
+        `Observed ${Math.round(brief.age_min)} minutes before ${now.slice(11, 16)} UTC; the operator allows ${type.briefGoodFor_min}.`,
       ),
     );
   else if (brief.age_min < -10)
@@ -199,11 +199,15 @@ function turnRoundHolds(input: BriefInput, context: BriefContext, brief: BriefFi
   );
 }
 
-/** A run may differ from the house, with its reason. */
-function wayHolds({ ways }: BriefInput, { type, house }: BriefContext): Hold[] {
+/** A run may differ from the operator, with its reason. */
+function wayHolds({ ways }: BriefInput, { type, operatorWays }: BriefContext): Hold[] {
   return type.choices
-    .filter((c) => ways[c.id] && ways[c.id]!.to !== houseWay(c, house) && ways[c.id]!.reason.trim() === '')
+    .filter((c) => ways[c.id] && ways[c.id]!.to !== operatorWay(c, operatorWays) && ways[c.id]!.reason.trim() === '')
     .map((c) =>
-      noGo(`way-${c.id}`, `${c.question}: why not as the house does?`, 'Enter the reason beside the way of working.'),
+      noGo(
+        `way-${c.id}`,
+        `${c.question}: why not as the operator does?`,
+        'Enter the reason beside the way of working.',
+      ),
     );
 }

@@ -7,7 +7,7 @@ export {
   type BriefInput,
   briefInputSchema,
   emptyBrief,
-  houseWay,
+  operatorWay,
   type Neighbour,
   NO_WIND,
 } from './input.ts';

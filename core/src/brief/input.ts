@@ -22,7 +22,7 @@ export const briefInputSchema = z.strictObject({
   fuel_kg: maybe,
   flight_min: maybe,
   bleed: z.enum(['none', 'heater', 'antiice', 'both']),
-  /** answers of this day that differ from the house's, with the reason */
+  /** answers of this day that differ from the operator's, with the reason */
   ways: z.record(z.string(), z.strictObject({ to: z.string(), reason: z.string().max(500) })),
   /** equipment that is not there or does not work */
   missing: z.array(z.string()),
@@ -84,8 +84,8 @@ export interface BriefContext {
   site: { name: string; elev_ft: number; variation_E_deg: number };
   /** ISO 8601 */
   now: string;
-  /** answers of the house where they differ from the type's usual ones */
-  house: Readonly<Record<string, string>>;
+  /** answers of the operator where they differ from the type's usual ones */
+  operatorWays: Readonly<Record<string, string>>;
   openExceedances: readonly HeldEntry[];
   /** earlier good starts of this tail, newest first */
   starts: readonly Readonly<Record<string, number | null>>[];
@@ -96,7 +96,7 @@ export interface BriefContext {
   neighbours: readonly Neighbour[];
 }
 
-/** The answer of the house to a choice. */
-export function houseWay(choice: Choice, house: Readonly<Record<string, string>>): string {
-  return house[choice.id] ?? choice.usual;
+/** The answer of the operator to a choice. */
+export function operatorWay(choice: Choice, operator: Readonly<Record<string, string>>): string {
+  return operator[choice.id] ?? choice.usual;
 }

@@ -22,9 +22,9 @@ export function startOrder(
 ): StartOrder {
   switch (rule) {
     case 'always-1':
-      return { first: 1, reason: 'The house always starts engine 1 first.' };
+      return { first: 1, reason: 'The operator always starts engine 1 first.' };
     case 'always-2':
-      return { first: 2, reason: 'The house always starts engine 2 first.' };
+      return { first: 2, reason: 'The operator always starts engine 2 first.' };
     case 'date-parity':
       return byDate(day);
     case 'fewest-starts': {

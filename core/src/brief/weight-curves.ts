@@ -12,7 +12,7 @@ const WHERE_UNKNOWN_C = 10;
 export interface WeightCurves {
   oat_C: number[];
   /** from the sea up: the weight that each holds, kg rounded down by temperature, NaN outside the charts */
-  coasts: { name: string; kg: number[]; hard: boolean }[];
+  limits: { name: string; kg: number[]; hard: boolean }[];
 }
 
 /**
@@ -34,7 +34,7 @@ export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | nul
   if (powered && powered.engines > 1)
     return {
       oat_C,
-      coasts: (
+      limits: (
         [
           ['holds on continuous', 'OEI_CONT'],
           ['holds two minutes', 'OEI_2MIN'],
@@ -54,7 +54,7 @@ export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | nul
     );
   return {
     oat_C,
-    coasts: [
+    limits: [
       { name: 'out of ground effect', kg: hovered(null), hard: false },
       { name: 'in ground effect', kg: hovered(LOW_HOVER_ft), hard: true },
     ],

@@ -12,7 +12,7 @@ import type { LearnedLoad } from '../electrical/index.ts';
 import { CheckRecord } from './check-record.ts';
 import type { Situation } from './situation.ts';
 import { takeFigure } from './figures.ts';
-import type { Taken } from './taking.ts';
+import type { FigureReading } from './figure-source.ts';
 import { type CheckVerdict, type FigureResult, judgeFigure, sayFigure } from './finding.ts';
 
 /** What a check found: numbers from the trace, each with the stretch that shows it. */
@@ -71,7 +71,7 @@ export class CheckMachine {
   private readonly record: CheckRecord;
   private readonly stages: StageNode[];
   private readonly stops: { sensed: Sensed; from: number; to: number; finding: Finding; doubt: boolean }[];
-  private readonly early = new Map<string, Taken>();
+  private readonly early = new Map<string, FigureReading>();
   private enteredAt_s = NaN;
   private since_s = NaN;
   private unknownSince_s = NaN;

@@ -2,7 +2,7 @@ import { type FigureSpec, Sensed } from '../aircraft/index.ts';
 import { loadSteps } from '../electrical/index.ts';
 import { median } from '../statistics/index.ts';
 import { takePowerFigure } from './power-figures.ts';
-import type { Taken, Taking } from './taking.ts';
+import type { FigureReading, FigureSource } from './figure-source.ts';
 import { fitLine, movingMeans } from './line-fit.ts';
 
 /** Before a switch moves its hand is already on it: the baseline ends a moment earlier. */
@@ -15,7 +15,7 @@ const LOAD_AFTER_S = 2.7;
 const STAYS = 2;
 
 /** Reads one figure from the trace of its check. Never throws: what cannot be read is null. */
-export function takeFigure(spec: FigureSpec, of: Taking): Taken {
+export function takeFigure(spec: FigureSpec, of: FigureSource): FigureReading {
   switch (spec.of) {
     case 'change':
       return takeChange(spec, of);
@@ -45,14 +45,19 @@ export function takeFigure(spec: FigureSpec, of: Taking): Taken {
 
 type SpecOf<K extends FigureSpec['of']> = Extract<FigureSpec, { of: K }>;
 
-const markOf = (of: Taking, stage: string): number => of.marks[of.check.stages.findIndex((s) => s.id === stage)] ?? NaN;
-const none = (of: Taking, from_s: number, to_s = of.record.last_s): Taken => ({ value: null, from_s, to_s });
+const markOf = (of: FigureSource, stage: string): number =>
+  of.marks[of.check.stages.findIndex((s) => s.id === stage)] ?? NaN;
+const none = (of: FigureSource, from_s: number, to_s = of.record.last_s): FigureReading => ({
+  value: null,
+  from_s,
+  to_s,
+});
 
 /** More than a third of what was wanted is lost. */
 const isMostlyLost = (values: readonly number[]): boolean =>
   values.filter((v) => Number.isNaN(v)).length > values.length / 3;
 
-function takeChange(spec: SpecOf<'change'>, of: Taking): Taken {
+function takeChange(spec: SpecOf<'change'>, of: FigureSource): FigureReading {
   const [base_s, at_s] = [markOf(of, spec.baseline), markOf(of, spec.at)];
   const middle_s = at_s + spec.after_s + (spec.lag_s ?? 0);
   const [from_s, to_s] = [base_s - GUARD_S - spec.baseline_s, middle_s + spec.over_s / 2];
@@ -66,14 +71,14 @@ function takeChange(spec: SpecOf<'change'>, of: Taking): Taken {
   return { value: spec.falls ? -change : change, from_s, to_s };
 }
 
-function takeDifference(spec: SpecOf<'difference'>, of: Taking): Taken {
+function takeDifference(spec: SpecOf<'difference'>, of: FigureSource): FigureReading {
   const [a, b] = spec.between.map((id) => of.before.get(id));
   if (!a || !b) return none(of, of.record.last_s);
   const window = { from_s: Math.min(a.from_s, b.from_s), to_s: Math.max(a.to_s, b.to_s) };
   return { value: a.value === null || b.value === null ? null : Math.abs(a.value - b.value), ...window };
 }
 
-function takeExtreme(spec: SpecOf<'extreme'>, of: Taking): Taken {
+function takeExtreme(spec: SpecOf<'extreme'>, of: FigureSource): FigureReading {
   const end_s = of.record.last_s;
   const from_s = markOf(of, spec.from);
   const to_s = spec.until === undefined ? Math.min(end_s, from_s + (spec.until_s ?? Infinity)) : markOf(of, spec.until);
@@ -86,7 +91,7 @@ function takeExtreme(spec: SpecOf<'extreme'>, of: Taking): Taken {
   return { value: most.mean - (spec.over ?? 0), from_s, to_s };
 }
 
-function takeTimeTo(spec: SpecOf<'time-to'>, of: Taking): Taken {
+function takeTimeTo(spec: SpecOf<'time-to'>, of: FigureSource): FigureReading {
   const from_s = markOf(of, spec.from);
   const { t_s, values } = of.record.read(spec.quantity, from_s, of.record.last_s);
   const { passes } = spec;
@@ -99,7 +104,7 @@ function takeTimeTo(spec: SpecOf<'time-to'>, of: Taking): Taken {
   return none(of, from_s);
 }
 
-function takeLevel(spec: SpecOf<'level'>, of: Taking): Taken {
+function takeLevel(spec: SpecOf<'level'>, of: FigureSource): FigureReading {
   const from_s = markOf(of, spec.at) + spec.after_s;
   const to_s = from_s + spec.over_s;
   if (!(to_s <= of.record.last_s + 1e-6)) return none(of, from_s);
@@ -111,7 +116,7 @@ function takeLevel(spec: SpecOf<'level'>, of: Taking): Taken {
   return at ? { value, from_s, to_s, good: bandAt(spec.goodBy.table, at.value) } : none(of, from_s, to_s);
 }
 
-function takeTimeWithin(spec: SpecOf<'time-within'>, of: Taking): Taken {
+function takeTimeWithin(spec: SpecOf<'time-within'>, of: FigureSource): FigureReading {
   const from_s = markOf(of, spec.from);
   const end_s = of.record.last_s;
   const { t_s, values } = of.record.read(spec.quantity, from_s, end_s);
@@ -134,7 +139,7 @@ function bandAt(table: readonly (readonly [number, number, number])[], x: number
   return [a[1] + share * (b[1] - a[1]), a[2] + share * (b[2] - a[2])];
 }
 
-function valueWhen(spec: Extract<FigureSpec, { of: 'value-when' }>, of: Taking, from_s: number): Taken {
+function valueWhen(spec: Extract<FigureSpec, { of: 'value-when' }>, of: FigureSource, from_s: number): FigureReading {
   const sensed = new Sensed(spec.when, of.type.channels);
   const frame = new Float64Array(of.type.channels.length).fill(NaN);
   for (let row = of.record.indexAt(from_s); row < of.record.rows; row++) {
@@ -148,7 +153,7 @@ function valueWhen(spec: Extract<FigureSpec, { of: 'value-when' }>, of: Taking, 
 }
 
 /** The step of one switch by the electrical ledger, which wants its readings evenly spaced. */
-function takeLoad(spec: Extract<FigureSpec, { of: 'load' }>, of: Taking, at_s: number): Taken {
+function takeLoad(spec: Extract<FigureSpec, { of: 'load' }>, of: FigureSource, at_s: number): FigureReading {
   const [from_s, to_s] = [at_s - LOAD_BEFORE_S, at_s + LOAD_AFTER_S];
   const { t_s, values } = of.record.read(spec.quantity, from_s, Math.min(to_s, of.record.last_s));
   const known = values.flatMap((v, i) => (Number.isNaN(v) ? [] : [[t_s[i]!, v] as const]));

@@ -1,5 +1,5 @@
 import type { FigureSpec, Finding } from '../aircraft/index.ts';
-import type { Taken } from './taking.ts';
+import type { FigureReading } from './figure-source.ts';
 
 export type CheckVerdict = 'good' | 'fault' | 'unknown';
 
@@ -20,7 +20,7 @@ export interface FigureResult {
 }
 
 /** Holds a figure against what is good. What was not read is unknown, never good. */
-export function judgeFigure(spec: FigureSpec, taken: Taken): FigureResult {
+export function judgeFigure(spec: FigureSpec, taken: FigureReading): FigureResult {
   const { id, label, unit, decimals } = spec;
   const { value, from_s, to_s, expected } = taken;
   const good: FigureResult['good'] = expected
@@ -75,7 +75,7 @@ const LOAD_WORDS: Record<string, [string, string]> = {
   WRONG_SIGN: ['load-wrong', 'takes away instead of adding'],
 };
 
-function loadFinding(label: string, value: number, expected: NonNullable<Taken['expected']>): Finding | null {
+function loadFinding(label: string, value: number, expected: NonNullable<FigureReading['expected']>): Finding | null {
   const words = LOAD_WORDS[expected.verdict];
   return words
     ? { cause: words[0], words: `${label} ${words[1]}: ${value.toFixed(1)} A, ${expected.amps.toFixed(1)} A expected` }

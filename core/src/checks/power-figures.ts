@@ -2,7 +2,7 @@ import { type FigureSpec, poweredOf } from '../aircraft/index.ts';
 import { assuranceMargin, type HoverCheck, hoverCheck } from '../power/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
 import { median } from '../statistics/index.ts';
-import type { Taken, Taking } from './taking.ts';
+import type { FigureReading, FigureSource } from './figure-source.ts';
 
 /** A steady reading: as many valid samples as this, s of them at most lost. */
 const FEWEST = 10;
@@ -10,10 +10,10 @@ const FEWEST = 10;
 type Powered = Extract<FigureSpec, { of: 'hover' | 'assurance' }>;
 
 /** Reads what a steady hover says of weight and engines; null without the air, the weight, or steady readings. */
-export function takePowerFigure(spec: Powered, of: Taking, at_s: number): Taken {
+export function takePowerFigure(spec: Powered, of: FigureSource, at_s: number): FigureReading {
   const from_s = at_s + spec.after_s;
   const to_s = from_s + spec.over_s;
-  const none: Taken = { value: null, from_s, to_s };
+  const none: FigureReading = { value: null, from_s, to_s };
   const aircraft = poweredOf(of.type);
   if (!aircraft || !of.situation || !(to_s <= of.record.last_s + 1e-6)) return none;
   const steady = (channel: string): number => {

@@ -141,7 +141,7 @@ export interface Debrief {
     compared: Compared[];
     bands: { band: string; edge: number; seconds: number; allowed_s: number }[];
   }[];
-  /** usual water by start watch */
+  /** usual range by start watch */
   corridors: Record<string, Wire<Corridor> | null>;
   chain: { entries: number; intact: boolean };
   /** what the run added to the books; null while it is open */

@@ -5,7 +5,7 @@ import { windNowSchema } from './wind-now.ts';
 const maybe = z.number().nullable();
 const checkVerdictSchema = z.enum(['good', 'fault', 'unknown']);
 
-/** What a run takes from its brief: the answers of the house and of this day, and what its readings are held against. */
+/** What a run takes from its brief: the answers of the operator and of this day, and what its readings are held against. */
 const briefRecordSchema = z.strictObject({
   /** choice to alternative, every choice of the type */
   ways: z.record(z.string(), z.string()),

@@ -1,7 +1,7 @@
 import { holdSeconds, type Item, stagesOf, type StandInAction, type TypeFile, type When } from '../aircraft/index.ts';
 import { itemState, type RunState } from './state.ts';
 
-/** The answer to a choice in this run: this day's, else the house's, else the type's usual one. */
+/** The answer to a choice in this run: this day's, else the operator's, else the type's usual one. */
 export function wayOf(type: TypeFile, state: Pick<RunState, 'ways'>, choice: string): string | undefined {
   return state.ways[choice] ?? type.choices.find((c) => c.id === choice)?.usual;
 }

@@ -66,7 +66,7 @@ export function zonesOf(type: TypeFile, state: RunState, leg: string): FlowZone[
   return [...zones.values()];
 }
 
-/** The zone to walk from memory now, where the house flows first and reads the list after; null when there is none left. */
+/** The zone to walk from memory now, where the operator flows first and reads the list after; null when there is none left. */
 export function presentFlow(type: TypeFile, state: RunState): FlowZone | null {
   if (state.status !== 'open' || state.abort || wayOf(type, state, 'method') !== 'flow-then-verify') return null;
   const leg = type.legs.find((l) => l.id === presentItem(type, state)?.leg);

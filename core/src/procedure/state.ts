@@ -51,7 +51,7 @@ export interface RunState {
   stages: Readonly<Record<string, readonly number[]>>;
   /** what each check found, the last time that it was flown */
   measured: Readonly<Record<string, Measured>>;
-  /** answers of the house and of this run, choice to alternative */
+  /** answers of the operator and of this run, choice to alternative */
   ways: Readonly<Record<string, string>>;
   decisions: Readonly<Record<string, string>>;
   brief: BriefRecord | null;

@@ -1,5 +1,5 @@
 import { Refused } from '../quantity/index.ts';
-import { BandMonitor, type Stay } from '../watch/index.ts';
+import { BandMonitor, type Excursion } from '../watch/index.ts';
 import { RatingAccount } from './account.ts';
 import type { LedgerConfig, LedgerListener, OverMaximum, RatingBalance } from './model.ts';
 
@@ -15,7 +15,7 @@ export class RatingLedger {
   private readonly accounts: RatingAccount[];
   private readonly listener: LedgerListener;
   private readonly ceiling: BandMonitor;
-  private readonly overs: Stay[] = [];
+  private readonly overs: Excursion[] = [];
   private t_s = NaN;
   private v = NaN;
   private held = false;
@@ -36,9 +36,9 @@ export class RatingLedger {
         hysteresis: config.hysteresis,
         bands: [{ id: 'over', limit: config.absolute_max, mode: 'continuous', allow_s: Infinity }],
       },
-      (type, _band, t, stay) => {
+      (type, _band, t, excursion) => {
         if (type !== 'ENTER') return;
-        this.overs.push(stay);
+        this.overs.push(excursion);
         listener('OVER_MAXIMUM', t, null);
       },
     );
@@ -143,7 +143,7 @@ export class RatingLedger {
     for (const account of this.accounts) account.settle();
   }
 
-  /** Power above the maximum, each stay with its peak and area. */
+  /** Power above the maximum, each excursion with its peak and area. */
   overMaximum(): OverMaximum[] {
     return this.overs.map((s) => ({
       start: s.start_s,

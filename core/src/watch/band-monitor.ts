@@ -15,7 +15,7 @@ interface BandRule {
 }
 
 /** One stay in one band. Times are run clock, not rounded. */
-export interface Stay {
+export interface Excursion {
   band: string;
   start_s: number;
   end_s: number;
@@ -31,7 +31,7 @@ export interface Stay {
 }
 
 type BandEventType = 'ENTER' | 'EXIT' | 'EXPIRED';
-export type BandListener = (type: BandEventType, band: BandRule, t_s: number, stay: Stay) => void;
+export type BandListener = (type: BandEventType, band: BandRule, t_s: number, excursion: Excursion) => void;
 
 const EPSILON_S = 1e-9;
 
@@ -41,7 +41,7 @@ class BandState {
   readonly limit: number;
   readonly back: number;
   used_s = 0;
-  stay: Stay | null = null;
+  excursion: Excursion | null = null;
   expiresAt_s = Infinity;
 
   constructor(rule: BandRule, sign: number, hysteresis: number) {
@@ -102,10 +102,10 @@ export class BandMonitor {
     let next = Infinity;
     let until_s = Infinity;
     for (const band of this.bands) {
-      if (!band.stay) next = Math.min(next, band.limit);
+      if (!band.excursion) next = Math.min(next, band.limit);
       else {
         nearest = Math.max(nearest, band.back);
-        if (band.stay.expiredAt_s === null) until_s = Math.min(until_s, band.expiresAt_s);
+        if (band.excursion.expiredAt_s === null) until_s = Math.min(until_s, band.expiresAt_s);
       }
     }
     return this.sign > 0 ? { low: nearest, high: next, until_s } : { low: -next, high: -nearest, until_s };
@@ -137,11 +137,11 @@ export class BandMonitor {
     const t_s = this.t_s;
     for (let i = this.bands.length - 1; i >= 0; i--) {
       const band = this.bands[i]!;
-      if (band.stay && band.leavesAt(v)) this.leave(band, t_s, false);
+      if (band.excursion && band.leavesAt(v)) this.leave(band, t_s, false);
     }
     for (const band of this.bands) {
-      if (!band.stay && band.entersAt(v)) this.enter(band, t_s, v);
-      else if (band.stay) this.peak(band, t_s, v);
+      if (!band.excursion && band.entersAt(v)) this.enter(band, t_s, v);
+      else if (band.excursion) this.peak(band, t_s, v);
     }
     this.v = v;
   }
@@ -156,25 +156,25 @@ export class BandMonitor {
     return this.sign * Math.max(this.sign * a, this.sign * b);
   }
 
-  /** Ends every open stay, by the end of a phase, and forgets the last value. */
+  /** Ends every open excursion, by the end of a phase, and forgets the last value. */
   close(t_s: number): void {
     for (let i = this.bands.length - 1; i >= 0; i--) {
       const band = this.bands[i]!;
-      if (band.stay) this.leave(band, t_s, true);
+      if (band.excursion) this.leave(band, t_s, true);
     }
     this.t_s = NaN;
     this.v = NaN;
   }
 
   /** Stays that are still open, brought up to the present time. */
-  openStays(): Stay[] {
-    return this.bands.flatMap((b) => (b.stay ? [b.stay] : []));
+  openExcursions(): Excursion[] {
+    return this.bands.flatMap((b) => (b.excursion ? [b.excursion] : []));
   }
 
   usage(id: string): { used_s: number | null; remaining_s: number } {
     const band = this.bands.find((b) => b.rule.id === id);
     if (!band) throw new RangeError(`there is no band named ${id}`);
-    const running = band.stay?.duration_s ?? 0;
+    const running = band.excursion?.duration_s ?? 0;
     if (band.rule.mode === 'continuous') return { used_s: null, remaining_s: Math.max(0, band.rule.allow_s - running) };
     const used = band.used_s + running;
     return { used_s: used, remaining_s: Math.max(0, band.rule.allow_s - used) };
@@ -186,7 +186,7 @@ export class BandMonitor {
   }
 
   private follow(band: BandState, t0: number, a: number, t1: number, b: number, estimated_s: number): void {
-    if (!band.stay) {
+    if (!band.excursion) {
       if (!band.entersAt(b)) return;
       const t = a >= band.limit ? t0 : t0 + ((band.limit - a) / (b - a)) * (t1 - t0);
       this.enter(band, t, Math.max(a, band.limit));
@@ -203,34 +203,34 @@ export class BandMonitor {
   }
 
   private accumulate(band: BandState, t0: number, a: number, t1: number, b: number, estimated_s: number): void {
-    const stay = band.stay!;
+    const excursion = band.excursion!;
     const dt = t1 - t0;
     const x = a - band.limit;
     const y = b - band.limit;
-    if (x >= 0 && y >= 0) stay.area += ((x + y) / 2) * dt;
+    if (x >= 0 && y >= 0) excursion.area += ((x + y) / 2) * dt;
     else if (x > 0 || y > 0) {
       const top = Math.max(x, y);
-      stay.area += ((top / 2) * dt * top) / (top - Math.min(x, y));
+      excursion.area += ((top / 2) * dt * top) / (top - Math.min(x, y));
     }
     this.peak(band, t0, a);
     this.peak(band, t1, b);
-    stay.end_s = t1;
-    stay.duration_s = t1 - stay.start_s;
-    stay.estimated_s += estimated_s;
-    if (stay.expiredAt_s === null && t1 > band.expiresAt_s + EPSILON_S) this.expire(band, band.expiresAt_s);
+    excursion.end_s = t1;
+    excursion.duration_s = t1 - excursion.start_s;
+    excursion.estimated_s += estimated_s;
+    if (excursion.expiredAt_s === null && t1 > band.expiresAt_s + EPSILON_S) this.expire(band, band.expiresAt_s);
   }
 
   private peak(band: BandState, t_s: number, v: number): void {
-    const stay = band.stay!;
-    if (v > this.sign * stay.peak) {
-      stay.peak = this.sign * v;
-      stay.peakAt_s = t_s;
+    const excursion = band.excursion!;
+    if (v > this.sign * excursion.peak) {
+      excursion.peak = this.sign * v;
+      excursion.peakAt_s = t_s;
     }
   }
 
   private enter(band: BandState, t_s: number, v: number): void {
     const left = band.rule.mode === 'cumulative' ? band.rule.allow_s - band.used_s : band.rule.allow_s;
-    band.stay = {
+    band.excursion = {
       band: band.rule.id,
       start_s: t_s,
       end_s: t_s,
@@ -246,25 +246,25 @@ export class BandMonitor {
     band.expiresAt_s = t_s + left;
     this.open++;
     this.refreshQuiet();
-    this.listener('ENTER', band.rule, t_s, band.stay);
+    this.listener('ENTER', band.rule, t_s, band.excursion);
     if (left <= EPSILON_S) this.expire(band, t_s);
   }
 
   private expire(band: BandState, t_s: number): void {
-    band.stay!.expiredAt_s = t_s;
-    this.listener('EXPIRED', band.rule, t_s, band.stay!);
+    band.excursion!.expiredAt_s = t_s;
+    this.listener('EXPIRED', band.rule, t_s, band.excursion!);
   }
 
   private leave(band: BandState, t_s: number, byPhase: boolean): void {
-    const stay = band.stay!;
-    stay.end_s = t_s;
-    stay.duration_s = t_s - stay.start_s;
-    stay.open = false;
-    stay.closedByPhase = byPhase;
-    band.used_s += stay.duration_s;
-    band.stay = null;
+    const excursion = band.excursion!;
+    excursion.end_s = t_s;
+    excursion.duration_s = t_s - excursion.start_s;
+    excursion.open = false;
+    excursion.closedByPhase = byPhase;
+    band.used_s += excursion.duration_s;
+    band.excursion = null;
     this.open--;
     this.refreshQuiet();
-    this.listener('EXIT', band.rule, t_s, stay);
+    this.listener('EXIT', band.rule, t_s, excursion);
   }
 }

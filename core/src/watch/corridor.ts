@@ -43,7 +43,7 @@ interface Range {
   high: number;
 }
 
-/** A tail's usual water: where its recorded good starts went, and in what conditions they were made. */
+/** A tail's usual range: where its recorded good starts went, and in what conditions they were made. */
 export interface Corridor {
   starts: number;
   upperTot_C: number[];

@@ -1,4 +1,4 @@
-export { BandMonitor, type BandTable, type Stay } from './band-monitor.ts';
+export { BandMonitor, type BandTable, type Excursion } from './band-monitor.ts';
 export {
   type Corridor,
   CORRIDOR_MIN_STARTS,

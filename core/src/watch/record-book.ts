@@ -1,4 +1,4 @@
-import { BandMonitor, type BandTable, type Stay } from './band-monitor.ts';
+import { BandMonitor, type BandTable, type Excursion } from './band-monitor.ts';
 
 export type MonitorEventType = 'GAP_START' | 'EXIT' | 'GAP_END' | 'PHASE' | 'ENTER' | 'EXPIRED';
 export interface MonitorEvent {
@@ -36,15 +36,15 @@ const ms = (t_s: number): number => Math.floor(t_s * 1000 + 0.5) / 1000;
 /** Collects what band monitors report over a record and writes it up in the order and rounding of the calculators. */
 export class RecordBook {
   private readonly events: (MonitorEvent & { severity: number })[] = [];
-  private readonly stays: { phase: string; severity: number; stay: Stay }[] = [];
+  private readonly excursions: { phase: string; severity: number; excursion: Excursion }[] = [];
   private readonly monitors = new Map<string, BandMonitor>();
 
   /** A monitor of this table whose events are booked under `phase`. */
   open(phase: string, table: BandTable): BandMonitor {
-    const monitor = new BandMonitor(table, (type, band, t_s, stay) => {
+    const monitor = new BandMonitor(table, (type, band, t_s, excursion) => {
       const severity = table.bands.findIndex((b) => b.id === band.id);
       this.events.push({ t: t_s, type, band: band.id, severity: type === 'EXIT' ? -severity : severity });
-      if (type === 'ENTER') this.stays.push({ phase, severity, stay });
+      if (type === 'ENTER') this.excursions.push({ phase, severity, excursion });
     });
     this.monitors.set(phase, monitor);
     return monitor;
@@ -66,21 +66,21 @@ export class RecordBook {
       .map((e) => ({ ...e, t: ms(e.t) }))
       .sort((x, y) => x.t - y.t || EVENT_ORDER.indexOf(x.type) - EVENT_ORDER.indexOf(y.type) || x.severity - y.severity)
       .map(({ t, type, band }) => ({ t, type, band }));
-    const records = this.stays
-      .sort((x, y) => x.stay.start_s - y.stay.start_s || x.severity - y.severity)
-      .map(({ phase, stay }) => ({
+    const records = this.excursions
+      .sort((x, y) => x.excursion.start_s - y.excursion.start_s || x.severity - y.severity)
+      .map(({ phase, excursion }) => ({
         phase,
-        band: stay.band,
-        start: ms(stay.start_s),
-        end: ms(stay.end_s),
-        open: stay.open,
-        closed_by_phase: stay.closedByPhase,
-        duration_s: stay.duration_s,
-        peak: stay.peak,
-        peak_t: ms(stay.peakAt_s),
-        area: stay.area,
-        estimated_s: stay.estimated_s,
-        expired_at: stay.expiredAt_s === null ? null : ms(stay.expiredAt_s),
+        band: excursion.band,
+        start: ms(excursion.start_s),
+        end: ms(excursion.end_s),
+        open: excursion.open,
+        closed_by_phase: excursion.closedByPhase,
+        duration_s: excursion.duration_s,
+        peak: excursion.peak,
+        peak_t: ms(excursion.peakAt_s),
+        area: excursion.area,
+        estimated_s: excursion.estimated_s,
+        expired_at: excursion.expiredAt_s === null ? null : ms(excursion.expiredAt_s),
       }));
     const budgets: MonitorResult['budgets'] = {};
     for (const [name, monitor] of this.monitors) {

@@ -1,14 +1,14 @@
 import { channelsOf, type LimitBand, type Phase, type WatchedType } from '../aircraft/index.ts';
 import type { Trace } from '../trace/index.ts';
 import * as aborts from './abort-calls.ts';
-import type { Stay } from './band-monitor.ts';
+import type { Excursion } from './band-monitor.ts';
 import { AvoidedSpeed } from './avoided-speed.ts';
 import type { Corridor } from './corridor.ts';
 import type { EventSink } from './events.ts';
 import { GAP_S, type Guard, LimitWindows } from './limit-windows.ts';
 import { PistonStartMachine } from './piston-start.ts';
 import { RunUp } from './run-up.ts';
-import { SetAside } from './set-aside.ts';
+import { SuspendedLimit } from './suspended-limit.ts';
 import type { StartMachine } from './start-machine.ts';
 import { TurbineStartMachine } from './turbine-start.ts';
 import { WatchedLimit } from './watched-limit.ts';
@@ -39,7 +39,7 @@ export class Watch {
   private readonly onEvent: EventSink;
   private readonly runUp: RunUp;
   private readonly avoided: readonly AvoidedSpeed[];
-  private readonly setAside: readonly SetAside[];
+  private readonly suspended: readonly SuspendedLimit[];
   private active: WatchedLimit[] = [];
   private windows = new LimitWindows([], []);
   /** columns that the starts and the phases read, and those together with the limits in force */
@@ -55,9 +55,13 @@ export class Watch {
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
     this.limits = type.limits.map(
       (limit) =>
-        new WatchedLimit(type, limit, (watched, edge, band, t_s, stay) => this.atEdge(watched, edge, band, t_s, stay)),
+        new WatchedLimit(type, limit, (watched, edge, band, t_s, excursion) =>
+          this.atEdge(watched, edge, band, t_s, excursion),
+        ),
     );
-    this.setAside = type.limits.flatMap((limit) => (limit.notWhile ? [new SetAside(type, limit, limit.notWhile)] : []));
+    this.suspended = type.limits.flatMap((limit) =>
+      limit.notWhile ? [new SuspendedLimit(type, limit, limit.notWhile)] : [],
+    );
     this.starts = type.startWatches.map((spec) =>
       spec.kind === 'piston'
         ? new PistonStartMachine(type, spec, onEvent)
@@ -74,7 +78,7 @@ export class Watch {
       ...this.runUp.columns,
       ...this.avoided.map((a) => a.index),
       // a limit that comes back into force is judged by the same frame
-      ...this.setAside.flatMap((s) => [s.index, index(s.limit.channel)]),
+      ...this.suspended.flatMap((s) => [s.index, index(s.limit.channel)]),
     ];
     this.fixedPhase = fixedPhase !== undefined;
     this.phase = fixedPhase ?? 'off';
@@ -98,9 +102,9 @@ export class Watch {
     this.lastFrame_s = t_s;
     if (this.sourceLost) this.sourceBack(t_s);
 
-    let setAside = false;
-    for (let i = 0; i < this.setAside.length; i++) if (this.setAside[i]!.update(t_s, values)) setAside = true;
-    if (setAside) this.selectLimits(t_s);
+    let suspended = false;
+    for (let i = 0; i < this.suspended.length; i++) if (this.suspended[i]!.update(t_s, values)) suspended = true;
+    if (suspended) this.selectLimits(t_s);
     this.windows.step(last, t_s, values);
     let changed = false;
     for (let i = 0; i < this.starts.length; i++) {
@@ -159,14 +163,14 @@ export class Watch {
       if (this.runUp.needsCloseLook(end_s)) return from;
       for (const speed of this.avoided) if (speed.needsCloseLook(trace.columns[speed.index]!, from, to)) return from;
     }
-    for (const limit of this.setAside) if (limit.aside) return from;
+    for (const limit of this.suspended) if (limit.aside) return from;
     for (const machine of this.starts) if (machine.duty.on_s > 0) return from;
     return this.windows.quietUntil(trace, from, to);
   }
 
   /** Readings that can end the present phase when they leave these ranges. */
   private guards(): Guard[] {
-    const guards = [...this.starts.flatMap((machine) => machine.guards()), ...this.setAside.map((s) => s.guard())];
+    const guards = [...this.starts.flatMap((machine) => machine.guards()), ...this.suspended.map((s) => s.guard())];
     return this.runs ? [...guards, ...this.runUp.guards()] : guards;
   }
 
@@ -197,7 +201,7 @@ export class Watch {
     for (const machine of this.starts) machine.abort(t_s, aborts.ownCall());
   }
 
-  /** Ends the record: every stay that is open is written up. */
+  /** Ends the record: every excursion that is open is written up. */
   finish(t_s: number): void {
     for (const watched of this.active) if (watched.monitor.started) watched.monitor.close(t_s);
   }
@@ -207,8 +211,8 @@ export class Watch {
     let found: { band: LimitBand; remaining_s: number } | null = null;
     for (const watched of this.active) {
       if (watched.limit.channel !== channel || !watched.monitor.active) continue;
-      for (const stay of watched.monitor.openStays()) {
-        const band = watched.limit.bands.find((b) => b.id === stay.band)!;
+      for (const excursion of watched.monitor.openExcursions()) {
+        const band = watched.limit.bands.find((b) => b.id === excursion.band)!;
         found = { band, remaining_s: watched.monitor.usage(band.id).remaining_s };
       }
     }
@@ -242,7 +246,7 @@ export class Watch {
   }
 
   private selectLimits(t_s = 0): void {
-    const aside = this.setAside.filter((s) => s.aside).map((s) => s.limit);
+    const aside = this.suspended.filter((s) => s.aside).map((s) => s.limit);
     const next = this.limits.filter((w) => w.limit.phases.includes(this.phaseOf(w.index)) && !aside.includes(w.limit));
     this.windows.end(t_s);
     for (const watched of this.active)
@@ -269,26 +273,27 @@ export class Watch {
     edge: 'ENTER' | 'EXIT' | 'EXPIRED',
     band: LimitBand,
     t_s: number,
-    stay: Stay,
+    excursion: Excursion,
   ): void {
     if (edge === 'ENTER') {
-      const cue = watched.entryCue(band, t_s, stay);
+      const cue = watched.entryCue(band, t_s, excursion);
       if (cue) this.onEvent(cue);
     } else if (edge === 'EXIT')
-      this.onEvent({ kind: 'exceedance', t_s: stay.end_s, exceedance: watched.exceedanceOf(band, stay) });
+      this.onEvent({ kind: 'exceedance', t_s: excursion.end_s, exceedance: watched.exceedanceOf(band, excursion) });
     // during a start the limits of temperature and volts are reasons to stop it
-    else if (!this.stopStart(watched, band, t_s, stay)) this.onEvent(watched.expiryCue(band, t_s));
+    else if (!this.stopStart(watched, band, t_s, excursion)) this.onEvent(watched.expiryCue(band, t_s));
   }
 
-  private stopStart(watched: WatchedLimit, band: LimitBand, t_s: number, stay: Stay): boolean {
+  private stopStart(watched: WatchedLimit, band: LimitBand, t_s: number, excursion: Excursion): boolean {
     const words = watched.expiryWords(band);
     let stopped = false;
     for (const machine of this.starts) {
       if (!machine.starting) continue;
       const { spec } = machine;
       if (spec.kind === 'turbine' && spec.channels.temperature === watched.limit.channel)
-        machine.abort(t_s, aborts.hot(stay.peak, words));
-      else if (spec.channels.volts === watched.limit.channel) machine.abort(t_s, aborts.lowVolts(stay.peak, words));
+        machine.abort(t_s, aborts.hot(excursion.peak, words));
+      else if (spec.channels.volts === watched.limit.channel)
+        machine.abort(t_s, aborts.lowVolts(excursion.peak, words));
       else continue;
       stopped = true;
     }

@@ -1,6 +1,6 @@
 import { bandEdge, type Limit, type LimitBand, type TypeFile } from '../aircraft/index.ts';
 import { roundStep } from '../quantity/index.ts';
-import { BandMonitor, type BandTable, type Stay } from './band-monitor.ts';
+import { BandMonitor, type BandTable, type Excursion } from './band-monitor.ts';
 import type { Exceedance, WatchEvent } from './events.ts';
 
 /** One limit of the type file with its monitor, and how what happens to it is said. */
@@ -21,7 +21,7 @@ export class WatchedLimit {
       edge: 'ENTER' | 'EXIT' | 'EXPIRED',
       band: LimitBand,
       t_s: number,
-      stay: Stay,
+      excursion: Excursion,
     ) => void,
   ) {
     this.limit = limit;
@@ -29,20 +29,20 @@ export class WatchedLimit {
     const channel = type.channels[this.index]!;
     this.label = channel.label;
     this.unit = channel.unit;
-    this.monitor = new BandMonitor(tableOf(limit), (edge, rule, t_s, stay) =>
+    this.monitor = new BandMonitor(tableOf(limit), (edge, rule, t_s, excursion) =>
       onEdge(
         this,
         edge,
         limit.bands.find((b) => b.id === rule.id)!,
         t_s,
-        stay,
+        excursion,
       ),
     );
   }
 
   /** The cue of an entry into a band with time allowed; null where none is, or where entering is nothing to speak of. */
-  entryCue(band: LimitBand, t_s: number, stay: Stay): WatchEvent | null {
-    if (band.forSeconds === 0 || stay.expiredAt_s !== null || band.severity === 'note') return null;
+  entryCue(band: LimitBand, t_s: number, excursion: Excursion): WatchEvent | null {
+    if (band.forSeconds === 0 || excursion.expiredAt_s !== null || band.severity === 'note') return null;
     const left = roundStep(this.monitor.usage(band.id).remaining_s, 1, 'floor');
     const where = `${this.label} ${sideOf(band)} ${bandEdge(band)}`;
     const code = `${this.limit.id}/${band.id}`;
@@ -73,21 +73,21 @@ export class WatchedLimit {
     };
   }
 
-  exceedanceOf(band: LimitBand, stay: Stay): Exceedance {
+  exceedanceOf(band: LimitBand, excursion: Excursion): Exceedance {
     return {
       limit: this.limit.id,
       channel: this.limit.channel,
       band: band.id,
       edge: bandEdge(band),
       severity: band.severity,
-      start_s: stay.start_s,
-      end_s: stay.end_s,
-      duration_s: stay.duration_s,
-      peak: stay.peak,
-      peakAt_s: stay.peakAt_s,
-      area: stay.area,
+      start_s: excursion.start_s,
+      end_s: excursion.end_s,
+      duration_s: excursion.duration_s,
+      peak: excursion.peak,
+      peakAt_s: excursion.peakAt_s,
+      area: excursion.area,
       allowed_s: band.forSeconds,
-      expired: stay.expiredAt_s !== null,
+      expired: excursion.expiredAt_s !== null,
     };
   }
 }

@@ -191,7 +191,7 @@ describe('a brief', () => {
 
 describe('the engine that is started first', () => {
   const calm: WindSide = { primary: 'CALM', sides: [], determinate: true, reason: 'CALM' };
-  test('follows the house, and says why', () => {
+  test('follows the operator, and says why', () => {
     expect(
       startOrder(
         'wind-side',
@@ -232,14 +232,14 @@ describe('weights that can be hovered', () => {
   test.each(fleet.map((t) => [t.id, t] as const))(
     '%s: less where it is warmer, and more in ground effect',
     (_id, type) => {
-      const { oat_C, coasts } = weightCurves(type, 500, 12, 'none');
+      const { oat_C, limits } = weightCurves(type, 500, 12, 'none');
       expect(oat_C[0]).toBeLessThan(0);
-      for (const { kg } of coasts) {
+      for (const { kg } of limits) {
         const given = kg.filter((v) => !Number.isNaN(v));
         expect(given.length).toBeGreaterThan(5);
         expect(given).toEqual(given.toSorted((a, b) => b - a));
       }
-      coasts[0]!.kg.forEach((low, i) => expect(coasts.at(-1)!.kg[i]! >= low || Number.isNaN(low)).toBe(true));
+      limits[0]!.kg.forEach((low, i) => expect(limits.at(-1)!.kg[i]! >= low || Number.isNaN(low)).toBe(true));
     },
   );
 
@@ -247,12 +247,12 @@ describe('weights that can be hovered', () => {
     const context = contextOf('H9');
     const at = briefOf(inputOf('H9'), context);
     const pa_ft = known(at.pressureAltitude_ft)!;
-    const { oat_C, coasts } = weightCurves(context.type, pa_ft, 12, 'none');
+    const { oat_C, limits } = weightCurves(context.type, pa_ft, 12, 'none');
     const air = { pa_ft, oat_C: oat_C[5]!, bleed: 'none', skid_height_ft: null };
     const { hover, engine } = context.type.performance;
     const { mtow_kg, empty_kg } = context.type.loading;
     const twin = { ...hover, engine: engine!, engines: 2, mtow_kg, empty_kg };
-    const line_kg = coasts[1]!.kg[5]!;
+    const line_kg = limits[1]!.kg[5]!;
     expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg }, AFTER_FAILURE).rating).toBe('OEI_2MIN');
     expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg + 11 }, AFTER_FAILURE).rating).toBe('OEI_30S');
   });

@@ -113,13 +113,15 @@ describe('weights', () => {
 });
 
 describe('the plan', () => {
-  test('what the house does and what this day does are told apart', () => {
+  test('what the operator does and what this day does are told apart', () => {
     const day = of('H9', { ways: { doors: { to: 'open', reason: 'hot' } } });
     expect(day.record.overrides).toEqual([{ choice: 'doors', from: 'closed', to: 'open', reason: 'hot' }]);
-    const house = of('H9', {}, { house: { doors: 'open' } });
-    expect(house.record.overrides).toEqual([]);
-    expect(house.ways['doors']).toBe('open');
-    expect(of('H9', { ways: { doors: { to: 'open', reason: '' } } }, { house: { doors: 'open' } }).holds).toEqual([]);
+    const asOperator = of('H9', {}, { operatorWays: { doors: 'open' } });
+    expect(asOperator.record.overrides).toEqual([]);
+    expect(asOperator.ways['doors']).toBe('open');
+    expect(
+      of('H9', { ways: { doors: { to: 'open', reason: '' } } }, { operatorWays: { doors: 'open' } }).holds,
+    ).toEqual([]);
   });
 
   test('a turn-round is shorter, and is offered only soon after the last run', () => {

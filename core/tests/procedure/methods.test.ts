@@ -99,7 +99,7 @@ describe('two crew', () => {
     expect(hand.wants(done(item.id))).toBe(true);
   });
 
-  test('the house says who reads', () => {
+  test('the operator says who reads', () => {
     const hand = crew('pilot-reads');
     expect(twoCrewTurn(hand.type, hand.state, present(hand))).toMatchObject({
       reader: 'pilot',

@@ -6,7 +6,7 @@ import {
   type BandTable,
   learnCorridor,
   snapshotOf,
-  type Stay,
+  type Excursion,
   Watch,
   type WatchEvent,
 } from '@rouse/core/watch';
@@ -88,15 +88,15 @@ describe('a band monitor, live', () => {
   });
 
   test('a low limit is the same upside down, with its peak the right way up', () => {
-    const stays: Stay[] = [];
+    const excursions: Excursion[] = [];
     const monitor = new BandMonitor(
       { direction: 'low', hysteresis: 0.2, bands: [{ id: 'min', limit: 13.2, mode: 'continuous', allow_s: 1 }] },
-      (_e, _b, _t, stay) => stays.push(stay),
+      (_e, _b, _t, excursion) => excursions.push(excursion),
     );
     monitor.start(0, 24);
     monitor.line(0.1, 12);
     monitor.line(0.5, 14);
-    expect(stays[0]).toMatchObject({ peak: 12, open: false });
+    expect(excursions[0]).toMatchObject({ peak: 12, open: false });
     expect(monitor.quiet).toBe(13.2);
   });
 });

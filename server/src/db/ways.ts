@@ -1,6 +1,6 @@
 import type { Tx } from './pool.ts';
 
-/** The answers of the house for one type: choice to alternative. */
+/** The answers of the operator for one type: choice to alternative. */
 export async function listWays(tx: Tx, typeId: string): Promise<Record<string, string>> {
   const { rows } = await tx.query<{ choice: string; alternative: string }>(
     'SELECT choice, alternative FROM house_way WHERE operator_id = $1 AND type_id = $2',

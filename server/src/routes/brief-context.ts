@@ -40,7 +40,7 @@ export async function briefContext(tx: Tx, aircraft: AircraftRow, type: TypeFile
     pad,
     site: { name: place.site, elev_ft: place.elev_ft, variation_E_deg: place.variation_E_deg },
     now: now.toISOString(),
-    house: await listWays(tx, type.id),
+    operatorWays: await listWays(tx, type.id),
     openExceedances: await listOpenExceedances(tx, aircraftId),
     starts: byEngine[0] ?? [],
     past: await listWaits(tx, aircraftId, WAITS),

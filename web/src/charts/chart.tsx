@@ -50,8 +50,8 @@ interface Figures {
 /** Colours of the present light, for charts. */
 export interface Ink {
   colour: (token: string) => string;
-  /** hatched land as a fill */
-  land: { image: HTMLCanvasElement; repeat: 'repeat' };
+  /** the hatching of what is out of limits, as a fill */
+  limitFill: { image: HTMLCanvasElement; repeat: 'repeat' };
   font: string;
 }
 
@@ -60,9 +60,9 @@ function inkNow(): Ink {
   tile.width = 8;
   tile.height = 8;
   const context = tile.getContext('2d')!;
-  context.fillStyle = tokenColour('--land');
+  context.fillStyle = tokenColour('--limit-fill');
   context.fillRect(0, 0, 8, 8);
-  context.strokeStyle = tokenColour('--land-line');
+  context.strokeStyle = tokenColour('--limit-hatch');
   context.lineWidth = 2;
   context.beginPath();
   for (const from of [-8, 0, 8]) {
@@ -70,7 +70,7 @@ function inkNow(): Ink {
     context.lineTo(from + 8, 0);
   }
   context.stroke();
-  return { colour: tokenColour, land: { image: tile, repeat: 'repeat' }, font: "'Atkinson Mono', monospace" };
+  return { colour: tokenColour, limitFill: { image: tile, repeat: 'repeat' }, font: "'Atkinson Mono', monospace" };
 }
 
 interface ChartProps {

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
 
-/** A sheet of water that a chart is drawn on: SVG ground, canvas above it for what moves. */
+/** The sheet that a chart is drawn on: SVG ground, canvas above it for what moves. */
 export const Sheet = styled.div`
   position: relative;
   background: var(--deep);

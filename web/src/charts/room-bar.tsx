@@ -5,7 +5,7 @@ const Bar = styled.div`
   height: 12px;
   margin-top: 6px;
   position: relative;
-  background: var(--water1);
+  background: var(--usual1);
   border-radius: 3px;
   overflow: hidden;
   &[data-unknown] {
@@ -17,16 +17,16 @@ const Bar = styled.div`
     inset-block: 0;
   }
   .wet {
-    background: var(--water2);
+    background: var(--usual2);
     left: 0;
   }
-  .shoal {
-    background: var(--shoal2);
-    border-inline: 1px dashed var(--coast);
+  .timed {
+    background: var(--band2);
+    border-inline: 1px dashed var(--limit-edge);
   }
-  .land {
-    background: repeating-linear-gradient(135deg, var(--land-line) 0 3px, var(--land) 3px 7px);
-    border-inline: 2px solid var(--coast);
+  .beyond {
+    background: repeating-linear-gradient(135deg, var(--limit-hatch) 0 3px, var(--limit-fill) 3px 7px);
+    border-inline: 2px solid var(--limit-edge);
   }
   .point {
     width: 4px;
@@ -43,7 +43,7 @@ interface RoomBarProps {
   value: number;
 }
 
-/** The whole range of one reading with its coasts, and where it stands. The same signs as on every chart, on a line. */
+/** The whole range of one reading with its limits, and where it stands. The same signs as on every chart, on a line. */
 export function RoomBar({ range: [low, high], limits, value }: RoomBarProps) {
   const at = (v: number): number => Math.max(0, Math.min(100, (100 * (v - low)) / (high - low)));
   const zones = limits.flatMap((limit) =>
@@ -54,7 +54,7 @@ export function RoomBar({ range: [low, high], limits, value }: RoomBarProps) {
       const end = next ? bandEdge(next) : above ? high : low;
       const from = at(above ? edge : end);
       const to = at(above ? end : edge);
-      return { key: `${limit.id}/${band.id}`, left: from, width: to - from, land: band.forSeconds === 0 || !next };
+      return { key: `${limit.id}/${band.id}`, left: from, width: to - from, beyond: band.forSeconds === 0 || !next };
     }),
   );
   const unknown = Number.isNaN(value);
@@ -62,7 +62,7 @@ export function RoomBar({ range: [low, high], limits, value }: RoomBarProps) {
     <Bar data-unknown={unknown || undefined} aria-hidden>
       {!unknown && <i className="wet" style={{ width: `${at(value)}%` }} />}
       {zones.map((z) => (
-        <i key={z.key} className={z.land ? 'land' : 'shoal'} style={{ left: `${z.left}%`, width: `${z.width}%` }} />
+        <i key={z.key} className={z.beyond ? 'beyond' : 'timed'} style={{ left: `${z.left}%`, width: `${z.width}%` }} />
       ))}
       {!unknown && <i className="point" style={{ left: `${at(value)}%` }} />}
     </Bar>

@@ -1,7 +1,7 @@
 import type { Limit } from '@rouse/core/aircraft';
 import type { ReactNode } from 'react';
 import type { Size } from '../platform/size.ts';
-import { Land } from './land.tsx';
+import { LimitBands } from './limit-bands.tsx';
 import { linearScale, type Scale } from './scale.ts';
 
 export const STRIP_MARGIN = { left: 40, right: 72, top: 12, bottom: 10 };
@@ -36,14 +36,14 @@ interface StripChartProps {
   children?: ReactNode;
 }
 
-/** Readings over the last seconds, with the same coast as everywhere. */
+/** Readings over the last seconds, with the same limits as everywhere. */
 export function StripChart({ size, scales: { y }, limit, unit, label, children }: StripChartProps) {
   if (size.width === 0) return null;
   const right = size.width - STRIP_MARGIN.right;
   return (
     <svg role="img" aria-label={label}>
       {limit && (
-        <Land
+        <LimitBands
           limit={limit}
           unit={unit}
           y={y}

@@ -9,7 +9,7 @@ export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_
 export interface FollowedRun {
   detail: RunDetail;
   type: TypeFile;
-  /** usual water by start watch */
+  /** usual range by start watch */
   corridors: Record<string, Corridor | null>;
   entries: Entry[];
   /** entries that came before those that stand in front of them */

@@ -44,7 +44,7 @@ export const SlimButton = styled(AriaButton)`
   }
   &[aria-pressed='true'] {
     border-color: var(--now);
-    background: var(--water1);
+    background: var(--usual1);
   }
 `;
 

@@ -29,7 +29,7 @@ const Track = styled(SliderTrack)`
     position: absolute;
     inset: 21px 0;
     border-radius: 3px;
-    background: var(--water2);
+    background: var(--usual2);
   }
 `;
 

@@ -8,7 +8,7 @@ import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { LiveStartProps } from './start-props.ts';
 
-/** This start as a track over its usual water, drawn from the frames when the screen paints. */
+/** This start as a track over its usual range, drawn from the frames when the screen paints. */
 export function LiveCorridor({ followed: { type, corridors }, spec, start }: LiveStartProps<TurbineStart>) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);

@@ -1,7 +1,7 @@
 import { type Scale } from '../scale.ts';
 import type { Lane } from './lane.ts';
 
-/** The ground of one lane: its window as water, its edge as a coast, its unit. */
+/** The ground of one lane: its window to keep, its limit, its unit. */
 export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; left: number; right: number }) {
   const [low, high] = y.domain() as [number, number];
   const clamp = (v: number): number => Math.min(high, Math.max(low, v));
@@ -14,7 +14,7 @@ export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; lef
           width={right - left}
           y={y(clamp(to))}
           height={Math.max(0, y(clamp(from)) - y(clamp(to)))}
-          fill="var(--water2)"
+          fill="var(--usual2)"
         />
       ))}
       <g stroke="var(--grid)">
@@ -24,8 +24,8 @@ export function LaneGround({ lane, y, left, right }: { lane: Lane; y: Scale; lef
       </g>
       {lane.edges.map(({ at, words }) => (
         <g key={words}>
-          <line x1={left} x2={right} y1={y(at)} y2={y(at)} stroke="var(--coast)" strokeWidth={2} />
-          <text x={left + 6} y={y(at) - 5} fill="var(--coast-ink)">
+          <line x1={left} x2={right} y1={y(at)} y2={y(at)} stroke="var(--limit-edge)" strokeWidth={2} />
+          <text x={left + 6} y={y(at) - 5} fill="var(--limit-ink)">
             {words} {at} {lane.unit}
           </text>
         </g>

@@ -23,7 +23,7 @@ export interface Lane {
   edges: { at: number; words: string }[];
 }
 
-const COLOURS = ['--ink', '--track', '--coast-ink', '--soft'];
+const COLOURS = ['--ink', '--track', '--limit-ink', '--soft'];
 
 /** Channels one below the other by their unit, in the order in which they are named. */
 export function lanesOf(type: TypeFile, shown: readonly Shown[]): Lane[] {

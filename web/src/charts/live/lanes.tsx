@@ -21,7 +21,7 @@ interface LanesProps {
   label: string;
 }
 
-/** Readings over the last seconds, one lane for each unit: the window to keep as water, the edge as a coast. */
+/** Readings over the last seconds, one lane for each unit: the window to keep, and its limit. */
 export function Lanes({ lanes, seconds, marks = [], label }: LanesProps) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);

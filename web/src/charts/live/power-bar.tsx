@@ -15,7 +15,7 @@ const Box = styled(Sheet)`
   }
 `;
 
-/** The power of this minute on one line: water to the continuous limit, shoal to take-off, land beyond; what each hover takes. */
+/** The power of this minute on one line: usual to the continuous limit, timed to take-off, out of limits beyond; what each hover takes. */
 export function PowerBar({ now, observed }: { now: PowerNow; observed: number | null }) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const { low, high, takeOff, continuous, unit } = now;
@@ -37,19 +37,19 @@ export function PowerBar({ now, observed }: { now: PowerNow; observed: number | 
           role="img"
           aria-label={`Hover takes ${low.required} ${unit} in ground effect and ${high.required} out of it; ${takeOff} ${unit} is the take-off limit, ${continuous} the continuous one`}
         >
-          {bar(from, Math.min(continuous, to), 'var(--water2)')}
-          {bar(continuous, takeOff, 'var(--shoal2)')}
-          {bar(takeOff, to, 'var(--land)')}
+          {bar(from, Math.min(continuous, to), 'var(--usual2)')}
+          {bar(continuous, takeOff, 'var(--band2)')}
+          {bar(takeOff, to, 'var(--limit-fill)')}
           <line
             x1={x(continuous)}
             x2={x(continuous)}
             y1={top}
             y2={bottom}
-            stroke="var(--coast)"
+            stroke="var(--limit-edge)"
             strokeDasharray="5 4"
           />
-          <line x1={x(takeOff)} x2={x(takeOff)} y1={top} y2={bottom} stroke="var(--coast)" strokeWidth="2" />
-          <text x={x(takeOff) - 4} y={bottom - 6} textAnchor="end" fill="var(--coast-ink)">
+          <line x1={x(takeOff)} x2={x(takeOff)} y1={top} y2={bottom} stroke="var(--limit-edge)" strokeWidth="2" />
+          <text x={x(takeOff) - 4} y={bottom - 6} textAnchor="end" fill="var(--limit-ink)">
             take-off {takeOff.toFixed(1)}
           </text>
           {hovers.map(({ words, at, dash }, i) => (

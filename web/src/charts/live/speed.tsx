@@ -1,7 +1,7 @@
 import type { Limit, PistonStart } from '@rouse/core/aircraft';
 import { useRef } from 'react';
 import { ChartTitle, Sheet } from '../frame.tsx';
-import { Land } from '../land.tsx';
+import { LimitBands } from '../limit-bands.tsx';
 import { linearScale } from '../scale.ts';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { tokenColour } from '../../platform/light.ts';
@@ -77,21 +77,21 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
               y={y(high)}
               width={right - MARGIN.left}
               height={y(low) - y(high)}
-              fill="var(--water2)"
+              fill="var(--usual2)"
             />
             <text x={right - 8} y={y(high) - 6} textAnchor="end" fill="var(--soft)">
               idle {low} to {high} %
             </text>
-            <Land limit={runaway} unit="%" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
+            <LimitBands limit={runaway} unit="%" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
             <g stroke="var(--grid)">
               {y.ticks(5).map((v) => (
                 <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
               ))}
             </g>
-            <g stroke="var(--coast)" strokeDasharray="7 4">
+            <g stroke="var(--limit-edge)" strokeDasharray="7 4">
               <line x1={x(spec.firesWithin_s)} x2={x(spec.firesWithin_s)} y1={y(0)} y2={y(spec.firesAbove_pct)} />
             </g>
-            <text x={x(spec.firesWithin_s) + 6} y={y(spec.firesAbove_pct) + 12} fill="var(--coast-ink)">
+            <text x={x(spec.firesWithin_s) + 6} y={y(spec.firesAbove_pct) + 12} fill="var(--limit-ink)">
               fires by {Math.floor(spec.firesWithin_s)} s
             </text>
             <g fill="var(--soft)">

@@ -5,7 +5,7 @@ import { figureIn } from '../../ui/figures.ts';
 import { useUnits } from '../../ui/units.ts';
 import type { BriefDesk } from './desk.ts';
 
-/** Weight over centre of gravity, with the envelope as water and the way from start to no fuel. */
+/** Weight over centre of gravity, with the envelope as the usual ground and the way from start to no fuel. */
 export function EnvelopeDrawing({ desk }: { desk: BriefDesk }) {
   const { units, show } = useUnits();
   const { brief, context } = desk;
@@ -57,7 +57,7 @@ export function EnvelopeDrawing({ desk }: { desk: BriefDesk }) {
             [left - pad, mass(high * 1.2)],
             [right + pad, mass(high * 1.2)],
           ],
-          areaStyle: { color: ink.land, opacity: 1, origin: 'start' },
+          areaStyle: { color: ink.limitFill, opacity: 1, origin: 'start' },
           lineStyle: { opacity: 0 },
         },
         ...upper(envelope.long_poly).map((edge) => ({
@@ -66,7 +66,7 @@ export function EnvelopeDrawing({ desk }: { desk: BriefDesk }) {
           symbol: 'none',
           z: 2,
           data: edge.map(([x, y]) => [x, mass(y)]),
-          areaStyle: { color: ink.colour('--water2'), opacity: 1, origin: 'start' },
+          areaStyle: { color: ink.colour('--usual2'), opacity: 1, origin: 'start' },
           lineStyle: { opacity: 0 },
         })),
         {
@@ -75,7 +75,7 @@ export function EnvelopeDrawing({ desk }: { desk: BriefDesk }) {
           symbol: 'none',
           z: 3,
           data: [...envelope.long_poly, envelope.long_poly[0]!].map(([x, y]) => [x, mass(y)]),
-          lineStyle: { color: ink.colour('--coast'), width: 2 },
+          lineStyle: { color: ink.colour('--limit-edge'), width: 2 },
         },
         {
           type: 'line',
@@ -157,7 +157,7 @@ export function EnvelopeDrawing({ desk }: { desk: BriefDesk }) {
   );
 }
 
-/** The upper edge of a polygon from its leftmost to its rightmost point: what the water reaches up to. */
+/** The upper edge of a polygon from its leftmost to its rightmost point: what the envelope reaches up to. */
 function upper(polygon: readonly (readonly [number, number])[]): [number, number][][] {
   const xs = [...new Set(polygon.map((p) => p[0]))].toSorted((a, b) => a - b);
   const edges = polygon.map((p, i) => [p, polygon[(i + 1) % polygon.length]!] as const);

@@ -1,5 +1,5 @@
 import { isAsked } from '@rouse/core/aircraft';
-import { houseWay } from '@rouse/core/brief';
+import { operatorWay } from '@rouse/core/brief';
 import { useId } from 'react';
 import styled from 'styled-components';
 import { unitToggled } from '../../app/settings-slice.ts';
@@ -49,7 +49,7 @@ const Way = styled.div`
   }
 `;
 
-/** How the list is worked today: the house's answers, and what this day changes, with the reason. */
+/** How the list is worked today: the operator's answers, and what this day changes, with the reason. */
 export function Ways({ desk }: { desk: BriefDesk }) {
   const { context, input, set, brief } = desk;
   const id = useId();
@@ -59,9 +59,9 @@ export function Ways({ desk }: { desk: BriefDesk }) {
       {context.type.choices
         .filter((c) => !c.derived && isAsked(c, (other) => brief.ways[other]))
         .map((c) => {
-          const house = houseWay(c, context.house);
+          const operator = operatorWay(c, context.operatorWays);
           const day = input.ways[c.id];
-          const answer = day?.to ?? house;
+          const answer = day?.to ?? operator;
           return (
             <Way key={c.id}>
               <div>
@@ -72,21 +72,21 @@ export function Ways({ desk }: { desk: BriefDesk }) {
                   onChange={(e) => {
                     const { [c.id]: _old, ...rest } = input.ways;
                     const to = e.target.value;
-                    set({ ways: to === house ? rest : { ...rest, [c.id]: { to, reason: day?.reason ?? '' } } });
+                    set({ ways: to === operator ? rest : { ...rest, [c.id]: { to, reason: day?.reason ?? '' } } });
                   }}
                 >
                   {c.alternatives.map((a) => (
                     <option key={a.id} value={a.id} title={a.why}>
                       {a.label}
-                      {a.id === house ? ', the house’s' : ''}
+                      {a.id === operator ? ', the operator’s' : ''}
                     </option>
                   ))}
                 </select>
               </div>
-              {day && day.to !== house && (
+              {day && day.to !== operator && (
                 <input
                   aria-label={`Why ${c.question.toLowerCase()} differs today`}
-                  placeholder="Why not as the house does?"
+                  placeholder="Why not as the operator does?"
                   maxLength={500}
                   value={day.reason}
                   onChange={(e) => set({ ways: { ...input.ways, [c.id]: { to: day.to, reason: e.target.value } } })}

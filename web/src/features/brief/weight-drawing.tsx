@@ -6,7 +6,7 @@ import { figureIn } from '../../ui/figures.ts';
 import { useUnits } from '../../ui/units.ts';
 import type { BriefDesk } from './desk.ts';
 
-/** Twins: the weight that one engine holds. Singles: the weight that can be hovered. The aircraft stands on the water. */
+/** Twins: the weight that one engine holds. Singles: the weight that can be hovered. The aircraft stands below them. */
 export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   const { units, show } = useUnits();
   const { context, input, brief } = desk;
@@ -24,12 +24,12 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   const draw = useMemo(() => {
     if (!curves) return null;
     const mass = (kg: number): number => figureIn(kg, 'mass', units);
-    const all = curves.coasts.flatMap((c) => c.kg).filter((v) => !Number.isNaN(v));
+    const all = curves.limits.flatMap((c) => c.kg).filter((v) => !Number.isNaN(v));
     const low = Math.min(...all, lift ?? Infinity, landing ?? Infinity) * 0.96;
     const high = Math.max(...all, lift ?? 0, mtow_kg) * 1.03;
     return (ink: Ink): object => {
-      const fills = curves.coasts.length === 3 ? ['--shoal1', '--shoal2'] : ['--shoal2'];
-      const label = { fontFamily: ink.font, fontSize: 11.5, color: ink.colour('--coast-ink') };
+      const fills = curves.limits.length === 3 ? ['--band1', '--band2'] : ['--band2'];
+      const label = { fontFamily: ink.font, fontSize: 11.5, color: ink.colour('--limit-ink') };
       return {
         grid: { left: 54, right: 14, top: 10, bottom: 26 },
         xAxis: {
@@ -59,42 +59,42 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
               [curves.oat_C[0], mass(high * 1.1)],
               [curves.oat_C[curves.oat_C.length - 1], mass(high * 1.1)],
             ],
-            areaStyle: { color: ink.colour('--water2'), opacity: 1, origin: 'start' },
+            areaStyle: { color: ink.colour('--usual2'), opacity: 1, origin: 'start' },
             lineStyle: { opacity: 0 },
             symbol: 'none',
             silent: true,
             z: 1,
           },
-          ...curves.coasts.map((coast, i) => ({
+          ...curves.limits.map((curve, i) => ({
             type: 'line',
             symbol: 'none',
             silent: true,
             z: 2 + i,
-            data: curves.oat_C.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
+            data: curves.oat_C.map((t, k) => [t, Number.isNaN(curve.kg[k]) ? null : mass(curve.kg[k]!)]),
             areaStyle: {
               origin: 'end',
               opacity: 1,
-              color: coast.hard ? ink.land : ink.colour(fills[i] ?? '--shoal2'),
+              color: curve.hard ? ink.limitFill : ink.colour(fills[i] ?? '--band2'),
             },
             lineStyle: {
-              color: ink.colour('--coast'),
-              width: coast.hard ? 2 : 1.4,
-              type: coast.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
+              color: ink.colour('--limit-edge'),
+              width: curve.hard ? 2 : 1.4,
+              type: curve.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
             },
           })),
-          ...curves.coasts.map((coast, i) => ({
+          ...curves.limits.map((curve, i) => ({
             type: 'scatter',
             z: 12,
             silent: true,
             symbolSize: 0.1,
-            data: [[curves.oat_C[1], mass(coast.kg[1]!)]],
+            data: [[curves.oat_C[1], mass(curve.kg[1]!)]],
             label: {
               ...label,
               show: true,
               position: 'bottom',
               align: 'left',
               distance: 7,
-              formatter: i === 0 && !twin ? 'hovers anywhere below' : coast.name,
+              formatter: i === 0 && !twin ? 'hovers anywhere below' : curve.name,
             },
           })),
           {
@@ -109,7 +109,7 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
               fontWeight: 700,
               align: 'right',
               position: 'bottom',
-              backgroundColor: ink.colour('--land'),
+              backgroundColor: ink.colour('--limit-fill'),
               padding: [2, 4],
               formatter: twin ? 'comes down' : 'no hover',
             },
@@ -185,7 +185,7 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
   const rows = curves
     ? curves.oat_C.map((t, k) => [
         show(t, 'temperature'),
-        ...curves.coasts.map((c) => (Number.isNaN(c.kg[k]) ? 'not given' : show(c.kg[k]!, 'mass', 'floor'))),
+        ...curves.limits.map((c) => (Number.isNaN(c.kg[k]) ? 'not given' : show(c.kg[k]!, 'mass', 'floor'))),
       ])
     : [];
   return (
@@ -203,7 +203,7 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
       }
       draw={draw}
       missing="Unknown: enter the pressure, or paste a report."
-      figures={{ head: ['Outside', ...(curves?.coasts.map((c) => c.name) ?? [])], rows }}
+      figures={{ head: ['Outside', ...(curves?.limits.map((c) => c.name) ?? [])], rows }}
     />
   );
 }

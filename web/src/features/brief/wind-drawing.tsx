@@ -16,7 +16,7 @@ export function WindDrawing({ desk }: { desk: BriefDesk }) {
   const { wind, heading_deg } = input;
   const relative = known(brief.components)?.relative_deg ?? null;
   const { speed_kt: speed, gust_kt: gust } = wind;
-  const shore = useMemo(() => {
+  const edge = useMemo(() => {
     const out: [number, number][] = [];
     for (let a = 0; a <= 360; a += 3) {
       const at = rotorWindLimit({
@@ -82,7 +82,7 @@ export function WindDrawing({ desk }: { desk: BriefDesk }) {
           symbol: 'none',
           z: 1,
           data: Array.from({ length: 73 }, (_, i) => [kt(most), i * 5]),
-          areaStyle: { color: ink.land, opacity: 1 },
+          areaStyle: { color: ink.limitFill, opacity: 1 },
           lineStyle: { opacity: 0 },
         },
         {
@@ -91,9 +91,9 @@ export function WindDrawing({ desk }: { desk: BriefDesk }) {
           silent: true,
           symbol: 'none',
           z: 2,
-          data: shore.map(([v, a]) => [kt(v), a]),
-          areaStyle: { color: ink.colour('--water2'), opacity: 1 },
-          lineStyle: { color: ink.colour('--coast'), width: 2 },
+          data: edge.map(([v, a]) => [kt(v), a]),
+          areaStyle: { color: ink.colour('--usual2'), opacity: 1 },
+          lineStyle: { color: ink.colour('--limit-edge'), width: 2 },
         },
         {
           type: 'scatter',
@@ -141,7 +141,7 @@ export function WindDrawing({ desk }: { desk: BriefDesk }) {
           : []),
       ],
     });
-  }, [limits, shore, relative, speed, gust, units]);
+  }, [limits, edge, relative, speed, gust, units]);
 
   const rotor = known(brief.rotorStart);
   const stop = known(brief.rotorStop);

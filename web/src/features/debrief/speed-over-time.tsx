@@ -66,7 +66,7 @@ export function SpeedOverTime({ spec, trace, features, children }: SpeedOverTime
                 y={y(high)}
                 width={right - MARGIN.left}
                 height={y(low) - y(high)}
-                fill="var(--water2)"
+                fill="var(--usual2)"
               />
               <g stroke="var(--grid)">
                 {y.ticks(5).map((v) => (

@@ -4,7 +4,7 @@ import type { Trace } from '@rouse/core/trace';
 import type { Corridor } from '@rouse/core/watch';
 import { SlimButton } from '../../ui/button.tsx';
 import { SpeedOverTime } from './speed-over-time.tsx';
-import { StartOnWater } from './start-on-water.tsx';
+import { StartAgainstUsual } from './start-against-usual.tsx';
 
 interface StartDrawingProps {
   type: WatchedType;
@@ -33,8 +33,8 @@ export function StartDrawing({ type, trace, corridors, starts, start, choose }: 
       {buttons}
     </SpeedOverTime>
   ) : (
-    <StartOnWater type={type} spec={spec} trace={trace} corridor={corridors[spec.id] ?? null} features={features}>
+    <StartAgainstUsual type={type} spec={spec} trace={trace} corridor={corridors[spec.id] ?? null} features={features}>
       {buttons}
-    </StartOnWater>
+    </StartAgainstUsual>
   );
 }

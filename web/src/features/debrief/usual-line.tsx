@@ -49,7 +49,7 @@ const Line = styled.div`
   i {
     position: absolute;
     inset-block: 0;
-    background: var(--water2);
+    background: var(--usual2);
     border-radius: 2px;
   }
   u {

@@ -69,7 +69,7 @@ function linesOf(type: WatchedType): Line[] {
     ...engines.map((w, i): Line => ({
       id: w.channels.speed,
       name: `${short(w.channels.speed)} %`,
-      colour: i === 0 ? '--track' : '--coast',
+      colour: i === 0 ? '--track' : '--limit-edge',
       axis: 0,
     })),
     { id: engines[0]!.channels.volts, name: 'bus V', colour: '--now', axis: 1 },
@@ -98,7 +98,7 @@ function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: r
       endLabel: { show: true, formatter: name, ...font, color: tokenColour(colour), distance: 4 },
       data: Array.from(trace.t_s, (t, i) => [t, nullIfLost(columnOf(trace, id)[i]!)]),
     });
-    const waters = ['--hair', '--water1', '--water2'].map(tokenColour);
+    const grounds = ['--hair', '--usual1', '--usual2'].map(tokenColour);
     const end_s = trace.t_s[trace.t_s.length - 1] ?? 0;
     // the name of a leg is written where it has room; the journal beside it has them all
     const nameOf = (leg: LegSpan): string => {
@@ -142,7 +142,7 @@ function Chart({ trace, legs, lines }: { trace: Trace; legs: LegSpan[]; lines: r
               {
                 name: nameOf(leg),
                 xAxis: leg.from_s,
-                itemStyle: { color: waters[i % 3], opacity: 0.5 },
+                itemStyle: { color: grounds[i % 3], opacity: 0.5 },
               },
               { xAxis: leg.to_s },
             ]),

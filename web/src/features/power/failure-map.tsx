@@ -72,20 +72,20 @@ export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf;
             splitLine: { lineStyle: { color: ink.colour('--grid') } },
           },
           series: [
-            ...lines.map((coast, i) => ({
+            ...lines.map((curve, i) => ({
               ...line,
               z: 2 + i,
-              name: coast.name,
-              data: TEMPERATURES_C.map((t, k) => [t, Number.isNaN(coast.kg[k]) ? null : mass(coast.kg[k]!)]),
+              name: curve.name,
+              data: TEMPERATURES_C.map((t, k) => [t, Number.isNaN(curve.kg[k]) ? null : mass(curve.kg[k]!)]),
               areaStyle: {
                 origin: 'end',
                 opacity: 1,
-                color: coast.hard ? ink.land : ink.colour(i === 0 ? '--shoal1' : '--shoal2'),
+                color: curve.hard ? ink.limitFill : ink.colour(i === 0 ? '--band1' : '--band2'),
               },
               lineStyle: {
-                color: ink.colour('--coast'),
-                width: coast.hard ? 2 : 1.4,
-                type: coast.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
+                color: ink.colour('--limit-edge'),
+                width: curve.hard ? 2 : 1.4,
+                type: curve.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
               },
               endLabel: { show: false },
             })),

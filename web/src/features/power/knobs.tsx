@@ -32,7 +32,7 @@ const Toggle = styled(Switch)`
     background: var(--button-line);
   }
   &[data-selected] .box {
-    background: var(--water3);
+    background: var(--usual3);
     border-color: var(--track);
   }
   &[data-selected] .box::after {

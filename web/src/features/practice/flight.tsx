@@ -15,7 +15,7 @@ const Figures = styled.dl`
   grid-template-columns: repeat(auto-fit, minmax(88px, 1fr));
   gap: 8px 16px;
   div {
-    border-top: 2px solid var(--water3);
+    border-top: 2px solid var(--usual3);
     padding-top: 3px;
   }
   dt {

@@ -26,7 +26,7 @@ const Frame = styled(Columns)`
   --right: 280px;
   grid-template: auto minmax(0, 1fr) / var(--left) minmax(0, 1fr) var(--right);
   grid-template-areas: 'head head head' 'left mid right';
-  border: 6px dashed var(--coast);
+  border: 6px dashed var(--limit-edge);
   overflow: auto;
   ${upright} {
     grid-template: repeat(3, max-content) / 300px minmax(0, 1fr);
@@ -40,11 +40,11 @@ const Frame = styled(Columns)`
 
 const Head = styled(PageHead)`
   padding: 10px 18px;
-  background: var(--shoal1);
-  border-color: var(--coast);
+  background: var(--band1);
+  border-color: var(--limit-edge);
   h1,
   p {
-    color: var(--coast-ink);
+    color: var(--limit-ink);
   }
 `;
 
@@ -58,7 +58,7 @@ const Side = styled.section`
   > button {
     justify-content: space-between;
     &[aria-pressed='true'] {
-      background: var(--water1);
+      background: var(--usual1);
       border-color: var(--track);
     }
   }

@@ -9,7 +9,7 @@ import { NumberAnswer } from './number-answer.tsx';
 
 const Now = styled.div`
   margin-top: 10px;
-  background: var(--water1);
+  background: var(--usual1);
   border-radius: 9px;
   padding: 9px 11px;
   > b {

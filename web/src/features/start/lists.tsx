@@ -69,7 +69,7 @@ const Wait = styled.li`
 const Bar = styled.div`
   height: 6px;
   border-radius: 3px;
-  background: var(--water1);
+  background: var(--usual1);
   margin-top: 5px;
   overflow: hidden;
   i {

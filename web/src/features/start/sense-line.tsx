@@ -23,7 +23,7 @@ const Sense = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 10px;
-  background: var(--water1);
+  background: var(--usual1);
   border-radius: 9px;
   padding: 8px 11px;
   min-height: 54px;

@@ -7,7 +7,7 @@ import { Small } from '../../ui/heading.ts';
 
 /** Simulated things carry a dashed frame and the word, so that they cannot be taken for real ones. */
 const Frame = styled.section`
-  border: 2px dashed var(--coast);
+  border: 2px dashed var(--limit-edge);
   border-radius: 14px;
   padding: 18px 20px;
   background: var(--sheet);
@@ -31,8 +31,8 @@ const Frame = styled.section`
 `;
 
 const Word = styled.span`
-  background: var(--land);
-  color: var(--coast-ink);
+  background: var(--limit-fill);
+  color: var(--limit-ink);
   border-radius: 5px;
   padding: 1px 8px;
   font-weight: 700;

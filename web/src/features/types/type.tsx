@@ -6,7 +6,7 @@ import { Button } from '../../ui/button.tsx';
 import { Aid, PREVAILS } from '../../ui/heading.ts';
 import { troubleIn, useTypeQuery } from '../../app/server-data.ts';
 import { Airframe, Charts, Limits, Procedure } from './chapters.tsx';
-import { House } from './house.tsx';
+import { OperatorPolicy } from './operator-policy.tsx';
 import { Chapter } from './sheet.ts';
 
 const Page = styled.main`
@@ -94,7 +94,7 @@ export function TypeView() {
       <Limits type={type} />
       <Charts type={type} />
       <Airframe type={type} />
-      <House type={type} />
+      <OperatorPolicy type={type} />
       <Procedure type={type} />
     </Page>
   );

@@ -4,7 +4,7 @@ import type { CheckRecord } from './check-record.ts';
 import type { Situation } from './situation.ts';
 
 /** A number that a check took, or null when the trace does not say it, with the stretch that shows it. */
-export interface Taken {
+export interface FigureReading {
   value: number | null;
   from_s: number;
   to_s: number;
@@ -15,14 +15,14 @@ export interface Taken {
 }
 
 /** What a figure is read from. */
-export interface Taking {
+export interface FigureSource {
   type: TypeFile;
   check: TraceCheck;
   record: CheckRecord;
   /** when each stage began, in the order of the stages; NaN where it has not */
   marks: readonly number[];
   /** figures taken before, by id */
-  before: ReadonlyMap<string, Taken>;
+  before: ReadonlyMap<string, FigureReading>;
   /** what each load of this tail drew before */
   loads: Readonly<Record<string, LearnedLoad>>;
   /** null while the brief does not know the air or the weight */

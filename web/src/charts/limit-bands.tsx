@@ -2,26 +2,26 @@ import { bandEdge, bandWords, type Limit } from '@rouse/core/aircraft';
 import { useId } from 'react';
 import type { Scale } from './scale.ts';
 
-interface LandProps {
+interface LimitBandsProps {
   limit: Limit;
   unit: string;
   y: Scale;
   left: number;
   right: number;
-  /** pixel of the end of the chart on the land's side */
+  /** pixel of the end of the chart beyond the limit */
   end: number;
   words: boolean;
 }
 
-/** Limits as land: shoals with a broken coast where time is allowed, hatched land with a solid coast where none is. */
-export function Land({ limit, unit, y, left, right, end, words }: LandProps) {
+/** Limits: plain with a broken edge where time is allowed, hatched with a solid edge where none is. */
+export function LimitBands({ limit, unit, y, left, right, end, words }: LimitBandsProps) {
   const hatch = useId();
   return (
     <g>
       <defs>
         <pattern id={hatch} width="8" height="8" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
-          <rect width="8" height="8" fill="var(--land)" />
-          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--land-line)" strokeWidth="2.5" />
+          <rect width="8" height="8" fill="var(--limit-fill)" />
+          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--limit-hatch)" strokeWidth="2.5" />
         </pattern>
       </defs>
       {limit.bands.map((band, i) => {
@@ -38,14 +38,14 @@ export function Land({ limit, unit, y, left, right, end, words }: LandProps) {
               y={top}
               width={right - left}
               height={height}
-              fill={never ? `url(#${hatch})` : i === 0 ? 'var(--shoal1)' : 'var(--shoal2)'}
+              fill={never ? `url(#${hatch})` : i === 0 ? 'var(--band1)' : 'var(--band2)'}
             />
             <line
               x1={left}
               x2={right}
               y1={from}
               y2={from}
-              stroke="var(--coast)"
+              stroke="var(--limit-edge)"
               strokeWidth={never ? 2 : 1.4}
               strokeDasharray={never ? undefined : i === 0 ? '2 4' : '7 4'}
             />
@@ -53,9 +53,9 @@ export function Land({ limit, unit, y, left, right, end, words }: LandProps) {
               <text
                 x={left + 8}
                 y={(from + to) / 2 + 4}
-                fill="var(--coast-ink)"
+                fill="var(--limit-ink)"
                 fontWeight={never ? 700 : 400}
-                stroke={never ? 'var(--land)' : 'none'}
+                stroke={never ? 'var(--limit-fill)' : 'none'}
                 strokeWidth="3"
                 paintOrder="stroke"
               >

@@ -2,7 +2,7 @@ import type { Limit, TypeFile } from '../aircraft/index.ts';
 import type { Guard } from './limit-windows.ts';
 
 /** A limit that a test sets aside: while the test's switch is out of its place, and a moment after. */
-export class SetAside {
+export class SuspendedLimit {
   readonly limit: Limit;
   /** column of the switch */
   readonly index: number;

@@ -1,5 +1,5 @@
 import { isAsked, type TypeFile } from '@rouse/core/aircraft';
-import { houseWay } from '@rouse/core/brief';
+import { operatorWay } from '@rouse/core/brief';
 import { Label, Radio, RadioGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { troubleIn, useChooseWayMutation, useWaysQuery } from '../../app/server-data.ts';
@@ -36,26 +36,26 @@ const Answer = styled(Radio)`
   }
 `;
 
-/** The choices of a type, with the reason for each answer; the house answers here, a run may differ with its reason. */
-export function House({ type }: { type: TypeFile }) {
+/** The choices of a type, with the reason for each answer; the operator answers here, a run may differ with its reason. */
+export function OperatorPolicy({ type }: { type: TypeFile }) {
   const { currentData: ways, error: unread } = useWaysQuery(type.id);
   const [chooseWay, { error: refused }] = useChooseWayMutation();
   const trouble = troubleIn(refused) ?? troubleIn(unread);
-  const wayOfHouse = (id: string): string | undefined => {
+  const wayOfOperator = (id: string): string | undefined => {
     const other = type.choices.find((c) => c.id === id);
-    return other && ways ? houseWay(other, ways) : undefined;
+    return other && ways ? operatorWay(other, ways) : undefined;
   };
   return (
     <Chapter id="ways">
       <h2>Ways of working</h2>
-      <p>What the house does. A pilot may differ for one run, with a reason that is kept in its journal.</p>
+      <p>What the operator does. A pilot may differ for one run, with a reason that is kept in its journal.</p>
       {trouble !== null && <p role="alert">{trouble}</p>}
       {type.choices
-        .filter((c) => !c.derived && isAsked(c, wayOfHouse))
+        .filter((c) => !c.derived && isAsked(c, wayOfOperator))
         .map((c) => (
           <RadioGroup
             key={c.id}
-            value={ways ? houseWay(c, ways) : ''}
+            value={ways ? operatorWay(c, ways) : ''}
             isDisabled={!ways}
             onChange={(to) => void chooseWay({ type: type.id, version: type.version, choice: c.id, to })}
           >

@@ -8,7 +8,7 @@ import { PhasePlane, planeOf } from '../../charts/phase-plane.tsx';
 import { useSize } from '../../platform/size.ts';
 import { DataTable } from '../../ui/data-table.tsx';
 
-interface StartOnWaterProps {
+interface StartAgainstUsualProps {
   type: WatchedType;
   spec: TurbineStart;
   trace: Trace;
@@ -37,8 +37,8 @@ function trackOf(spec: TurbineStart, trace: Trace, features: Record<string, numb
   };
 }
 
-/** This start over this tail's usual water. */
-export function StartOnWater({ type, spec, trace, corridor, features, children }: StartOnWaterProps) {
+/** This start against this tail's usual range. */
+export function StartAgainstUsual({ type, spec, trace, corridor, features, children }: StartAgainstUsualProps) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const [table, setTable] = useState(false);
   const limit = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'))!;
@@ -52,7 +52,7 @@ export function StartOnWater({ type, spec, trace, corridor, features, children }
   return (
     <>
       <ChartTitle
-        title={`${spec.label} start on its usual water`}
+        title={`${spec.label} start against its usual range`}
         about={corridor ? `this start over the last ${corridor.starts}` : 'too few good starts to show a habit'}
       >
         {children}
