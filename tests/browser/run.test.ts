@@ -112,14 +112,6 @@ test('wrong input: a denied reading, an empty note, a fault, a skip, back and un
   await stage.choose('mild');
   const { page } = stage.open;
   const run = await beginByKeyboard(page, stage.rouse.base);
-  await workByKeyboard(page, 'battery-on');
-  await page.keyboard.press('Space');
-  await page.waitForFunction(() =>
-    document.querySelector('[data-item] [role="alert"]')?.textContent?.includes('expected on'),
-  );
-  expect(await presentItem(page)).toBe('battery-on');
-  await page.keyboard.press('s');
-  await leaveItem(page, 'battery-on');
   await workByKeyboard(page, 'residual');
 
   await page.keyboard.press('f');
@@ -143,6 +135,20 @@ test('wrong input: a denied reading, an empty note, a fault, a skip, back and un
   await page.keyboard.press('Escape'); // leaves the field, does not stop anything
   await page.waitForFunction(() => document.querySelector('#ask') === null);
   expect((await stage.call.detail(run)).entries.some((e) => e.kind === 'abort')).toBe(false);
+
+  await workByKeyboard(page, 'battery-load');
+  const loads = (to: number) =>
+    ['pitot_heat', 'landing_light', 'cabin_blower'].map((load) => ({ control: `load.${load}`, to }));
+  const { unit } = stage.rouse.standIn;
+  unit.obey({ cmd: 'move', actions: loads(1) });
+  await page.waitForFunction(() => /3\d(\.\d)? A/.test(document.querySelector('[data-item]')?.textContent ?? ''));
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() =>
+    document.querySelector('[data-item] [role="alert"]')?.textContent?.includes('expected at most 30'),
+  );
+  expect(await presentItem(page)).toBe('battery-load');
+  unit.obey({ cmd: 'move', actions: loads(0) });
+  await workByKeyboard(page, 'area-clear');
 });
 
 test('the screen can be read by day, by night and upright, without serious findings', async () => {
