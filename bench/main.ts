@@ -11,6 +11,7 @@ import { pages } from './pages.ts';
 import { procedure } from './procedure.ts';
 import { replay } from './replay.ts';
 import { screen } from './screen.ts';
+import { session } from './session.ts';
 import { simulator } from './simulator.ts';
 import { warmUp } from './warm-up.ts';
 import { watch } from './watch.ts';
@@ -22,10 +23,11 @@ const wanted = (name: string): boolean => only === undefined || only === name;
 console.log(`${os.cpus()[0]?.model ?? 'unknown processor'}, ${os.cpus().length} cores, Node ${process.version}`);
 const lines: Line[] = [];
 if (wanted('simulator')) lines.push(...simulator());
-if (wanted('watch') || wanted('codec')) {
+if (wanted('watch') || wanted('codec') || wanted('session')) {
   const trace = tenMinutes();
   if (wanted('watch')) lines.push(watch(trace));
   if (wanted('codec')) lines.push(codec(trace));
+  if (wanted('session')) lines.push(session(trace));
 }
 if (wanted('watch')) lines.push(watchHour());
 if (wanted('replay')) lines.push(...replay());
