@@ -43,7 +43,10 @@ export interface OpenPage {
   complaints: string[];
 }
 
-/** A page whose speech is recorded in `window.spoken`, in a chosen light. */
+/**
+ * A page whose speech is recorded in `window.spoken`, in a chosen light. A figure that is none, shown or said, is a
+ * complaint.
+ */
 export async function openPage(browser: Browser, light: 'day' | 'night' | 'sun' = 'day'): Promise<OpenPage> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
@@ -58,7 +61,30 @@ export async function openPage(browser: Browser, light: 'day' | 'night' | 'sun' 
     localStorage.setItem('rouse.light', chosen);
     const spoken: string[] = [];
     Object.assign(window, { spoken });
-    window.speechSynthesis.speak = (utterance) => void spoken.push(utterance.text);
+    const noFigure = /\b(NaN|Infinity|undefined|null|\[object)\b/;
+    const told = new Set<string>();
+    const complain = (text: string | null | undefined): void => {
+      if (!text || !noFigure.test(text) || told.has(text)) return;
+      told.add(text);
+      console.error(`shown or said: ${text.slice(0, 120)}`);
+    };
+    window.speechSynthesis.speak = (utterance) => {
+      complain(utterance.text);
+      spoken.push(utterance.text);
+    };
+    new MutationObserver((changes) => {
+      for (const { target, type, attributeName, addedNodes } of changes) {
+        if (type === 'characterData') complain(target.textContent);
+        else if (type === 'attributes') complain((target as Element).getAttribute(attributeName!));
+        else for (const node of addedNodes) if (!(node instanceof HTMLStyleElement)) complain(node.textContent);
+      }
+    }).observe(document, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+      attributes: true,
+      attributeFilter: ['aria-label', 'aria-valuetext', 'title', 'placeholder', 'd', 'points', 'x', 'y', 'style'],
+    });
   }, light);
   return { page, complaints };
 }

@@ -30,7 +30,7 @@ export function roundStep(value: number, step: number, direction: RoundDirection
       : direction === 'ceil'
         ? Math.ceil(q - GUARD)
         : Math.floor(q + 0.5 + GUARD);
-  const decimals = Math.max(0, Math.ceil(-Math.log10(step) - GUARD));
+  const decimals = Math.min(100, Math.max(0, Math.ceil(-Math.log10(step) - GUARD)));
   return Number((n * step).toFixed(decimals)) + 0;
 }
 
