@@ -1,4 +1,4 @@
-import { known, weightCurves } from '@rouse/core/brief';
+import { known, type WeightCurves, weightCurves } from '@rouse/core/brief';
 import { roundStep } from '@rouse/core/quantity';
 import { useMemo } from 'react';
 import { Chart, type Ink } from '../../charts/chart.tsx';
@@ -25,161 +25,9 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
     if (!curves) return null;
     const mass = (kg: number): number => figureIn(kg, 'mass', units);
     const all = curves.limits.flatMap((c) => c.kg).filter((v) => !Number.isNaN(v));
-    const low = Math.min(...all, lift ?? Infinity, landing ?? Infinity) * 0.96;
-    const high = Math.max(...all, lift ?? 0, mtow_kg) * 1.03;
-    return (ink: Ink): object => {
-      const fills = curves.limits.length === 3 ? ['--band1', '--band2'] : ['--band2'];
-      const label = { fontFamily: ink.font, fontSize: 11.5, color: ink.colour('--limit-ink') };
-      return {
-        grid: { left: 54, right: 14, top: 10, bottom: 26 },
-        xAxis: {
-          type: 'value',
-          min: curves.oat_C[0],
-          max: curves.oat_C[curves.oat_C.length - 1],
-          axisLabel: {
-            fontFamily: ink.font,
-            color: ink.colour('--soft'),
-            formatter: (v: number) => show(v, 'temperature'),
-            hideOverlap: true,
-          },
-          splitLine: { lineStyle: { color: ink.colour('--grid') } },
-          axisLine: { show: false },
-        },
-        yAxis: {
-          type: 'value',
-          min: mass(roundStep(low, 50, 'floor')),
-          max: mass(roundStep(high, 50, 'ceil')),
-          axisLabel: { fontFamily: ink.font, color: ink.colour('--soft'), showMinLabel: false, showMaxLabel: false },
-          splitLine: { lineStyle: { color: ink.colour('--grid') } },
-        },
-        series: [
-          {
-            type: 'line',
-            data: [
-              [curves.oat_C[0], mass(high * 1.1)],
-              [curves.oat_C[curves.oat_C.length - 1], mass(high * 1.1)],
-            ],
-            areaStyle: { color: ink.colour('--usual2'), opacity: 1, origin: 'start' },
-            lineStyle: { opacity: 0 },
-            symbol: 'none',
-            silent: true,
-            z: 1,
-          },
-          ...curves.limits.map((curve, i) => ({
-            type: 'line',
-            symbol: 'none',
-            silent: true,
-            z: 2 + i,
-            data: curves.oat_C.map((t, k) => [t, Number.isNaN(curve.kg[k]) ? null : mass(curve.kg[k]!)]),
-            areaStyle: {
-              origin: 'end',
-              opacity: 1,
-              color: curve.hard ? ink.limitFill : ink.colour(fills[i] ?? '--band2'),
-            },
-            lineStyle: {
-              color: ink.colour('--limit-edge'),
-              width: curve.hard ? 2 : 1.4,
-              type: curve.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
-            },
-          })),
-          ...curves.limits.map((curve, i) => ({
-            type: 'scatter',
-            z: 12,
-            silent: true,
-            symbolSize: 0.1,
-            data: [[curves.oat_C[1], mass(curve.kg[1]!)]],
-            label: {
-              ...label,
-              show: true,
-              position: 'bottom',
-              align: 'left',
-              distance: 7,
-              formatter: i === 0 && !twin ? 'hovers anywhere below' : curve.name,
-            },
-          })),
-          {
-            type: 'scatter',
-            z: 12,
-            silent: true,
-            symbolSize: 0.1,
-            data: [[curves.oat_C[curves.oat_C.length - 2], mass(high * 0.985)]],
-            label: {
-              ...label,
-              show: true,
-              fontWeight: 700,
-              align: 'right',
-              position: 'bottom',
-              backgroundColor: ink.colour('--limit-fill'),
-              padding: [2, 4],
-              formatter: twin ? 'comes down' : 'no hover',
-            },
-          },
-          {
-            type: 'line',
-            z: 11,
-            symbol: 'none',
-            silent: true,
-            data: [
-              [curves.oat_C[0], mass(mtow_kg)],
-              [curves.oat_C[curves.oat_C.length - 1], mass(mtow_kg)],
-            ],
-            lineStyle: { color: ink.colour('--ink'), width: 1.2, type: [1, 3] },
-          },
-          ...(oat !== null && lift !== null
-            ? [
-                {
-                  type: 'line',
-                  z: 13,
-                  silent: true,
-                  symbol: 'none',
-                  data: [
-                    [oat, mass(lift)],
-                    [oat, mass(landing ?? lift)],
-                  ],
-                  lineStyle: { color: ink.colour('--ink'), width: 2.6 },
-                },
-                {
-                  type: 'scatter',
-                  z: 14,
-                  silent: true,
-                  symbolSize: 15,
-                  data: [[oat, mass(lift)]],
-                  itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3.5 },
-                  label: {
-                    ...label,
-                    show: true,
-                    color: ink.colour('--ink'),
-                    fontWeight: 700,
-                    position: 'right',
-                    backgroundColor: ink.colour('--deep'),
-                    padding: [1, 4],
-                    formatter: `at lift ${show(lift, 'mass', 'ceil')}`,
-                  },
-                },
-                ...(landing === null
-                  ? []
-                  : [
-                      {
-                        type: 'scatter',
-                        z: 14,
-                        silent: true,
-                        symbolSize: 8,
-                        data: [[oat, mass(landing)]],
-                        itemStyle: { color: ink.colour('--ink') },
-                        label: {
-                          ...label,
-                          show: true,
-                          color: ink.colour('--ink'),
-                          position: 'right',
-                          formatter: `at landing ${show(landing, 'mass')}`,
-                        },
-                      },
-                    ]),
-              ]
-            : []),
-        ],
-      };
-    };
+    const low_kg = Math.min(...all, lift ?? Infinity, landing ?? Infinity) * 0.96;
+    const high_kg = Math.max(...all, lift ?? 0, mtow_kg) * 1.03;
+    return weightOption({ curves, lift, landing, oat, mtow_kg, twin, low_kg, high_kg, mass, show });
   }, [curves, units, lift, landing, oat, mtow_kg, twin, show]);
 
   const rows = curves
@@ -206,4 +54,164 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
       figures={{ head: ['Outside', ...(curves?.limits.map((c) => c.name) ?? [])], rows }}
     />
   );
+}
+
+/** What is drawn: masses in kg, `mass` and `show` in the unit of the screen. */
+interface WeightPicture {
+  curves: WeightCurves;
+  lift: number | null;
+  landing: number | null;
+  oat: number | null;
+  mtow_kg: number;
+  twin: boolean;
+  low_kg: number;
+  high_kg: number;
+  mass: (kg: number) => number;
+  show: ReturnType<typeof useUnits>['show'];
+}
+
+const weightOption =
+  (picture: WeightPicture) =>
+  (ink: Ink): object => ({
+    grid: { left: 54, right: 14, top: 10, bottom: 26 },
+    ...axes(picture, ink),
+    series: [...limitBands(picture, ink), ...limitNames(picture, ink), ...aircraftMarks(picture, ink)],
+  });
+
+function axes({ curves, low_kg, high_kg, mass, show }: WeightPicture, ink: Ink): object {
+  const splitLine = { lineStyle: { color: ink.colour('--grid') } };
+  const text = { fontFamily: ink.font, color: ink.colour('--soft') };
+  return {
+    xAxis: {
+      type: 'value',
+      min: curves.oat_C[0],
+      max: curves.oat_C[curves.oat_C.length - 1],
+      axisLabel: { ...text, formatter: (v: number) => show(v, 'temperature'), hideOverlap: true },
+      splitLine,
+      axisLine: { show: false },
+    },
+    yAxis: {
+      type: 'value',
+      min: mass(roundStep(low_kg, 50, 'floor')),
+      max: mass(roundStep(high_kg, 50, 'ceil')),
+      axisLabel: { ...text, showMinLabel: false, showMaxLabel: false },
+      splitLine,
+    },
+  };
+}
+
+/** The usual ground with each limit over it, and the maximum take-off weight. */
+function limitBands({ curves, high_kg, mtow_kg, mass }: WeightPicture, ink: Ink): object[] {
+  const fills = curves.limits.length === 3 ? ['--band1', '--band2'] : ['--band2'];
+  const across = (kg: number): object => ({
+    type: 'line',
+    symbol: 'none',
+    silent: true,
+    data: [
+      [curves.oat_C[0], mass(kg)],
+      [curves.oat_C[curves.oat_C.length - 1], mass(kg)],
+    ],
+  });
+  return [
+    {
+      ...across(high_kg * 1.1),
+      areaStyle: { color: ink.colour('--usual2'), opacity: 1, origin: 'start' },
+      lineStyle: { opacity: 0 },
+      z: 1,
+    },
+    ...curves.limits.map((curve, i) => ({
+      type: 'line',
+      symbol: 'none',
+      silent: true,
+      z: 2 + i,
+      data: curves.oat_C.map((t, k) => [t, Number.isNaN(curve.kg[k]) ? null : mass(curve.kg[k]!)]),
+      areaStyle: {
+        origin: 'end',
+        opacity: 1,
+        color: curve.hard ? ink.limitFill : ink.colour(fills[i] ?? '--band2'),
+      },
+      lineStyle: {
+        color: ink.colour('--limit-edge'),
+        width: curve.hard ? 2 : 1.4,
+        type: curve.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
+      },
+    })),
+    { ...across(mtow_kg), z: 11, lineStyle: { color: ink.colour('--ink'), width: 1.2, type: [1, 3] } },
+  ];
+}
+
+const labelOf = (ink: Ink) => ({ show: true, fontFamily: ink.font, fontSize: 11.5, color: ink.colour('--limit-ink') });
+
+function limitNames({ curves, twin, high_kg, mass }: WeightPicture, ink: Ink): object[] {
+  const words = { type: 'scatter', z: 12, silent: true, symbolSize: 0.1 };
+  return [
+    ...curves.limits.map((curve, i) => ({
+      ...words,
+      data: [[curves.oat_C[1], mass(curve.kg[1]!)]],
+      label: {
+        ...labelOf(ink),
+        position: 'bottom',
+        align: 'left',
+        distance: 7,
+        formatter: i === 0 && !twin ? 'hovers anywhere below' : curve.name,
+      },
+    })),
+    {
+      ...words,
+      data: [[curves.oat_C[curves.oat_C.length - 2], mass(high_kg * 0.985)]],
+      label: {
+        ...labelOf(ink),
+        fontWeight: 700,
+        align: 'right',
+        position: 'bottom',
+        backgroundColor: ink.colour('--limit-fill'),
+        padding: [2, 4],
+        formatter: twin ? 'comes down' : 'no hover',
+      },
+    },
+  ];
+}
+
+/** The aircraft in today's air, from lift to landing. */
+function aircraftMarks({ oat, lift, landing, mass, show }: WeightPicture, ink: Ink): object[] {
+  if (oat === null || lift === null) return [];
+  const label = { ...labelOf(ink), color: ink.colour('--ink'), position: 'right' };
+  const atLanding = {
+    type: 'scatter',
+    z: 14,
+    silent: true,
+    symbolSize: 8,
+    data: [[oat, mass(landing ?? lift)]],
+    itemStyle: { color: ink.colour('--ink') },
+    label: { ...label, formatter: `at landing ${show(landing ?? lift, 'mass')}` },
+  };
+  return [
+    {
+      type: 'line',
+      z: 13,
+      silent: true,
+      symbol: 'none',
+      data: [
+        [oat, mass(lift)],
+        [oat, mass(landing ?? lift)],
+      ],
+      lineStyle: { color: ink.colour('--ink'), width: 2.6 },
+    },
+    {
+      type: 'scatter',
+      z: 14,
+      silent: true,
+      symbolSize: 15,
+      data: [[oat, mass(lift)]],
+      itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3.5 },
+      label: {
+        ...label,
+        fontWeight: 700,
+        backgroundColor: ink.colour('--deep'),
+        padding: [1, 4],
+        formatter: `at lift ${show(lift, 'mass', 'ceil')}`,
+      },
+    },
+    ...(landing === null ? [] : [atLanding]),
+  ];
 }
