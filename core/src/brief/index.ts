@@ -1,4 +1,5 @@
-export { briefOf, windOf } from './brief.ts';
+export { briefOf } from './brief.ts';
+export { windOf } from './day.ts';
 export type { ExpectedStart } from './expected-start.ts';
 export { type Figure, known } from './figure.ts';
 export { type ReadReport, readReport, type ReportNoteInWords } from './from-report.ts';

@@ -138,12 +138,67 @@ type Mutable = { -readonly [K in keyof RunState]: RunState[K] } & {
   begun: Record<string, number>;
 };
 
+type EntryOf<K extends Entry['kind']> = Extract<Entry, { kind: K }>;
+
 function apply(state: Mutable, entry: Entry): void {
   switch (entry.kind) {
     case 'run-opened':
       state.status = 'open';
       state.source = entry.source;
       return;
+    case 'briefed':
+      state.brief = entry.brief;
+      Object.assign(state.ways, entry.brief.ways);
+      return;
+    case 'closed':
+      state.status = 'closed';
+      state.outcome = entry.outcome;
+      return;
+    case 'item-done':
+    case 'stage-done':
+    case 'measured':
+    case 'decided':
+    case 'item-fault':
+    case 'item-skipped':
+      settle(state, entry);
+      return;
+    case 'challenged':
+    case 'zone-flowed':
+    case 'way-changed':
+    case 'interrupted':
+    case 'reseen':
+    case 'item-chosen':
+    case 'item-reopened':
+    case 'mark':
+    case 'leg-begun':
+      steer(state, entry);
+      return;
+    case 'start-state':
+    case 'cue':
+    case 'abort':
+    case 'try-again':
+    case 'phase':
+      follow(state, entry);
+      return;
+    case 'rating':
+    case 'trace-sealed':
+    case 'undone':
+    case 'note':
+    case 'start-done':
+    case 'run-up-done':
+    case 'exceedance':
+      return;
+    default:
+      return assertNever(entry);
+  }
+}
+
+/** What became of an item. */
+function settle(
+  state: Mutable,
+  entry: EntryOf<'item-done' | 'stage-done' | 'measured' | 'decided' | 'item-fault' | 'item-skipped'>,
+): void {
+  switch (entry.kind) {
     case 'item-done':
       finish(state, entry, {
         status: 'done',
@@ -189,34 +244,6 @@ function apply(state: Mutable, entry: Entry): void {
         words: entry.reason,
       });
       return;
-    case 'challenged':
-      state.challenged[entry.item] = true;
-      state.lastUndoable = entry.id;
-      return;
-    case 'zone-flowed':
-      state.flowed[`${entry.leg}/${entry.zone}`] = entry.t;
-      state.lastUndoable = entry.id;
-      return;
-    case 'briefed':
-      state.brief = entry.brief;
-      Object.assign(state.ways, entry.brief.ways);
-      return;
-    case 'way-changed':
-      state.ways[entry.choice] = entry.to;
-      state.lastUndoable = entry.id;
-      return;
-    case 'interrupted':
-      state.interruptedAt_s = entry.t;
-      state.seeAgain = Object.entries(state.items)
-        .filter(([, i]) => i.status !== 'todo' && i.how !== 'watched')
-        .sort(([, a], [, b]) => a.seq - b.seq)
-        .slice(-SEEN_AGAIN)
-        .map(([id]) => id);
-      state.lastUndoable = entry.id;
-      return;
-    case 'reseen':
-      state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
-      return;
     case 'item-fault':
       finish(state, entry, {
         status: 'fault',
@@ -239,6 +266,49 @@ function apply(state: Mutable, entry: Entry): void {
         differs: false,
       });
       return;
+  }
+}
+
+/** How the list is walked. */
+function steer(
+  state: Mutable,
+  entry: EntryOf<
+    | 'challenged'
+    | 'zone-flowed'
+    | 'way-changed'
+    | 'interrupted'
+    | 'reseen'
+    | 'item-chosen'
+    | 'item-reopened'
+    | 'mark'
+    | 'leg-begun'
+  >,
+): void {
+  switch (entry.kind) {
+    case 'challenged':
+      state.challenged[entry.item] = true;
+      state.lastUndoable = entry.id;
+      return;
+    case 'zone-flowed':
+      state.flowed[`${entry.leg}/${entry.zone}`] = entry.t;
+      state.lastUndoable = entry.id;
+      return;
+    case 'way-changed':
+      state.ways[entry.choice] = entry.to;
+      state.lastUndoable = entry.id;
+      return;
+    case 'interrupted':
+      state.interruptedAt_s = entry.t;
+      state.seeAgain = Object.entries(state.items)
+        .filter(([, i]) => i.status !== 'todo' && i.how !== 'watched')
+        .sort(([, a], [, b]) => a.seq - b.seq)
+        .slice(-SEEN_AGAIN)
+        .map(([id]) => id);
+      state.lastUndoable = entry.id;
+      return;
+    case 'reseen':
+      state.seeAgain = state.seeAgain.filter((id) => id !== entry.item);
+      return;
     case 'item-chosen':
       state.chosen = entry.item;
       state.lastUndoable = entry.id;
@@ -252,6 +322,16 @@ function apply(state: Mutable, entry: Entry): void {
       state.marks += 1;
       state.lastUndoable = entry.id;
       return;
+    case 'leg-begun':
+      state.begun[entry.leg] ??= entry.t;
+      state.chosen = null;
+      return;
+  }
+}
+
+/** What the watch saw, and what that does to the list. */
+function follow(state: Mutable, entry: EntryOf<'start-state' | 'cue' | 'abort' | 'try-again' | 'phase'>): void {
+  switch (entry.kind) {
     case 'start-state':
       state.startState = { state: entry.state, words: entry.words, t_s: entry.t };
       if (entry.state === 'cranking') state.starterAt_s = entry.t;
@@ -281,24 +361,6 @@ function apply(state: Mutable, entry: Entry): void {
       state.phase = entry.phase;
       state.phases = [...state.phases, { t_s: entry.t, phase: entry.phase }];
       return;
-    case 'closed':
-      state.status = 'closed';
-      state.outcome = entry.outcome;
-      return;
-    case 'leg-begun':
-      state.begun[entry.leg] ??= entry.t;
-      state.chosen = null;
-      return;
-    case 'rating':
-    case 'trace-sealed':
-    case 'undone':
-    case 'note':
-    case 'start-done':
-    case 'run-up-done':
-    case 'exceedance':
-      return;
-    default:
-      return assertNever(entry);
   }
 }
 

@@ -101,9 +101,6 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
         ...(next ? [next] : []),
       ].toSorted((a, b) => a.column - b.column),
     });
-  const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
-  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
-  const label = (id: string): string => type.channels.find((c) => c.id === id)!.label;
   return (
     <Form
       onSubmit={(e) => {
@@ -124,140 +121,25 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
             </tr>
           </thead>
           <tbody>
-            {head.names.map((name, column) => {
-              const mapped = mapping.columns.find((c) => c.column === column);
-              const channel = type.channels.find((c) => c.id === mapped?.channel);
-              const isTime = time.format !== 'rows' && time.column === column;
-              return (
-                <tr key={`${column} ${name}`} data-column={name}>
-                  <th scope="row">{name}</th>
-                  <td>{head.rows[0]?.[column]}</td>
-                  <td>
-                    {isTime ? (
-                      'time'
-                    ) : (
-                      <select
-                        aria-label={`Channel of ${name}`}
-                        value={mapped?.channel ?? ''}
-                        onChange={(e) => {
-                          const next = type.channels.find((c) => c.id === e.target.value);
-                          setColumn(column, next ? { column, channel: next.id, unit: next.unit, scale: 1 } : null);
-                        }}
-                      >
-                        <option value="">leave out</option>
-                        {type.channels.map((c) => (
-                          <option key={c.id} value={c.id}>
-                            {c.label}
-                          </option>
-                        ))}
-                      </select>
-                    )}
-                  </td>
-                  <td>
-                    {mapped && channel && unitsFor(channel.unit).length > 1 ? (
-                      <select
-                        aria-label={`Unit of ${name}`}
-                        value={mapped.unit}
-                        onChange={(e) => setColumn(column, { ...mapped, unit: e.target.value })}
-                      >
-                        {unitsFor(channel.unit).map((u) => (
-                          <option key={u.id}>{u.id}</option>
-                        ))}
-                      </select>
-                    ) : (
-                      channel?.unit
-                    )}
-                  </td>
-                  <td>
-                    {mapped && (
-                      <input
-                        aria-label={`Scale of ${name}`}
-                        inputMode="decimal"
-                        defaultValue={mapped.scale}
-                        onChange={(e) => {
-                          const scale = Number(e.target.value.replace(',', '.'));
-                          if (Number.isFinite(scale) && scale !== 0) setColumn(column, { ...mapped, scale });
-                        }}
-                      />
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
+            {head.names.map((name, column) => (
+              <ColumnRow
+                key={`${column} ${name}`}
+                type={type}
+                name={name}
+                first={head.rows[0]?.[column] ?? ''}
+                mapped={mapping.columns.find((c) => c.column === column)}
+                isTime={time.format !== 'rows' && time.column === column}
+                change={(next) => setColumn(column, next && { column, ...next })}
+              />
+            ))}
           </tbody>
         </Columns>
       </section>
       <section>
         <Small>Time</Small>
-        <Row>
-          <label>
-            Time is written as
-            <select value={time.format} onChange={(e) => setTime({ format: e.target.value as TimeFormat })}>
-              {TIME_FORMATS.map((f) => (
-                <option key={f} value={f}>
-                  {TIME_WORDS[f]}
-                </option>
-              ))}
-            </select>
-          </label>
-          {time.format === 'rows' ? (
-            <label>
-              Rows a second
-              <input
-                inputMode="decimal"
-                defaultValue={time.rate_Hz}
-                onChange={(e) => Number(e.target.value) > 0 && setTime({ rate_Hz: Number(e.target.value) })}
-              />
-            </label>
-          ) : (
-            <label>
-              In the column
-              <select value={time.column} onChange={(e) => setTime({ column: Number(e.target.value) })}>
-                {head.names.map((name, i) => (
-                  <option key={`${i} ${name}`} value={i}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
-          <label>
-            The run begins after, s
-            <input
-              inputMode="decimal"
-              defaultValue={time.start_s}
-              onChange={(e) => Number(e.target.value) >= 0 && setTime({ start_s: Number(e.target.value) })}
-            />
-          </label>
-        </Row>
+        <TimeFields names={head.names} time={time} change={setTime} />
         <Small>What comes out</Small>
-        {preview.bad && (
-          <Caution role="status" data-bad>
-            Row {preview.bad.row}
-            {preview.bad.column && `, column ${preview.bad.column}`}: {preview.bad.message}
-          </Caution>
-        )}
-        {preview.outside.length > 0 && (
-          <Caution role="status" data-outside>
-            Outside what the gauge can show, perhaps another unit: {preview.outside.map(label).join(', ')}
-          </Caution>
-        )}
-        {unseen.length > 0 && <p data-unseen>Not in the file, so the watch cannot judge by it: {unseen.join(', ')}.</p>}
-        {mapping.columns.length === 0 ? (
-          <p>No column has a channel yet.</p>
-        ) : (
-          <DataTable
-            caption={`First rows, by the channels of the ${type.name}`}
-            head={['s', ...shown.map((c) => `${c.short} ${c.unit}`)]}
-            rows={preview.rows.slice(0, SHOWN_ROWS).map(({ t_s, values }) => [
-              t_s.toFixed(2),
-              ...shown.map((c) => {
-                const v = values[type.channels.indexOf(c)]!;
-                return Number.isNaN(v) ? 'unknown' : v.toFixed(c.decimals);
-              }),
-            ])}
-          />
-        )}
+        <FirstRows type={type} mapping={mapping} preview={preview} />
         <PrimaryButton type="submit" isDisabled={busy || preview.bad !== null || mapping.columns.length === 0}>
           Read the whole file
         </PrimaryButton>
@@ -272,4 +154,169 @@ function watchedChannels(type: TypeFile): Channel[] {
     type.startWatches.flatMap((w) => [w.starter.channel, ...Object.values<string | undefined>(w.channels)]),
   );
   return type.channels.filter((c) => ids.has(c.id));
+}
+
+interface ColumnRowProps {
+  type: TypeFile;
+  name: string;
+  first: string;
+  mapped: MappedColumn | undefined;
+  isTime: boolean;
+  change: (to: Omit<MappedColumn, 'column'> | null) => void;
+}
+
+/** One column of the file: its first figure, and the channel, unit and factor that it is read with. */
+function ColumnRow({ type, name, first, mapped, isTime, change }: ColumnRowProps) {
+  const channel = type.channels.find((c) => c.id === mapped?.channel);
+  const units = channel ? unitsFor(channel.unit) : [];
+  return (
+    <tr data-column={name}>
+      <th scope="row">{name}</th>
+      <td>{first}</td>
+      <td>
+        {isTime ? (
+          'time'
+        ) : (
+          <select
+            aria-label={`Channel of ${name}`}
+            value={mapped?.channel ?? ''}
+            onChange={(e) => {
+              const next = type.channels.find((c) => c.id === e.target.value);
+              change(next ? { channel: next.id, unit: next.unit, scale: 1 } : null);
+            }}
+          >
+            <option value="">leave out</option>
+            {type.channels.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.label}
+              </option>
+            ))}
+          </select>
+        )}
+      </td>
+      <td>
+        {mapped && units.length > 1 ? (
+          <select
+            aria-label={`Unit of ${name}`}
+            value={mapped.unit}
+            onChange={(e) => change({ ...mapped, unit: e.target.value })}
+          >
+            {units.map((u) => (
+              <option key={u.id}>{u.id}</option>
+            ))}
+          </select>
+        ) : (
+          channel?.unit
+        )}
+      </td>
+      <td>
+        {mapped && (
+          <input
+            aria-label={`Scale of ${name}`}
+            inputMode="decimal"
+            defaultValue={mapped.scale}
+            onChange={(e) => {
+              const scale = Number(e.target.value.replace(',', '.'));
+              if (Number.isFinite(scale) && scale !== 0) change({ ...mapped, scale });
+            }}
+          />
+        )}
+      </td>
+    </tr>
+  );
+}
+
+interface TimeFieldsProps {
+  names: readonly string[];
+  time: CsvMapping['time'];
+  change: (next: Partial<CsvMapping['time']>) => void;
+}
+
+/** How the file writes its time, and where the run begins in it. */
+function TimeFields({ names, time, change }: TimeFieldsProps) {
+  return (
+    <Row>
+      <label>
+        Time is written as
+        <select value={time.format} onChange={(e) => change({ format: e.target.value as TimeFormat })}>
+          {TIME_FORMATS.map((f) => (
+            <option key={f} value={f}>
+              {TIME_WORDS[f]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {time.format === 'rows' ? (
+        <label>
+          Rows a second
+          <input
+            inputMode="decimal"
+            defaultValue={time.rate_Hz}
+            onChange={(e) => Number(e.target.value) > 0 && change({ rate_Hz: Number(e.target.value) })}
+          />
+        </label>
+      ) : (
+        <label>
+          In the column
+          <select value={time.column} onChange={(e) => change({ column: Number(e.target.value) })}>
+            {names.map((name, i) => (
+              <option key={`${i} ${name}`} value={i}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <label>
+        The run begins after, s
+        <input
+          inputMode="decimal"
+          defaultValue={time.start_s}
+          onChange={(e) => Number(e.target.value) >= 0 && change({ start_s: Number(e.target.value) })}
+        />
+      </label>
+    </Row>
+  );
+}
+
+interface FirstRowsProps extends Pick<MappingFormProps, 'type' | 'mapping'> {
+  preview: ReturnType<typeof previewOf>;
+}
+
+/** What the first rows come to with this mapping, and what is wrong or missing. */
+function FirstRows({ type, mapping, preview }: FirstRowsProps) {
+  const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
+  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
+  const label = (id: string): string => type.channels.find((c) => c.id === id)!.label;
+  return (
+    <>
+      {preview.bad && (
+        <Caution role="status" data-bad>
+          Row {preview.bad.row}
+          {preview.bad.column && `, column ${preview.bad.column}`}: {preview.bad.message}
+        </Caution>
+      )}
+      {preview.outside.length > 0 && (
+        <Caution role="status" data-outside>
+          Outside what the gauge can show, perhaps another unit: {preview.outside.map(label).join(', ')}
+        </Caution>
+      )}
+      {unseen.length > 0 && <p data-unseen>Not in the file, so the watch cannot judge by it: {unseen.join(', ')}.</p>}
+      {mapping.columns.length === 0 ? (
+        <p>No column has a channel yet.</p>
+      ) : (
+        <DataTable
+          caption={`First rows, by the channels of the ${type.name}`}
+          head={['s', ...shown.map((c) => `${c.short} ${c.unit}`)]}
+          rows={preview.rows.slice(0, SHOWN_ROWS).map(({ t_s, values }) => [
+            t_s.toFixed(2),
+            ...shown.map((c) => {
+              const v = values[type.channels.indexOf(c)]!;
+              return Number.isNaN(v) ? 'unknown' : v.toFixed(c.decimals);
+            }),
+          ])}
+        />
+      )}
+    </>
+  );
 }
