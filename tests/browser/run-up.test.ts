@@ -88,6 +88,7 @@ test(
     await page.keyboard.press('Space');
     await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+    await page.waitForSelector('header h2');
     expect(await stage.text('header h2')).toContain('Magnetos at 78 % not good');
     const checks = await page.waitForSelector('::-p-text(Checks,)');
     await checks!.press('Enter');

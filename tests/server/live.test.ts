@@ -116,6 +116,17 @@ test('an exceedance holds the next start until an engineer releases it, by name 
   run = await call.open();
 });
 
+test('a server that was itself held up reads what came meanwhile before it says that nothing came', async () => {
+  const { frames, socket } = follow();
+  await waitUntil(() => (frames.length > 20 ? true : null));
+  for (const until = performance.now() + 1500; performance.now() < until;);
+  const then = frames.length;
+  await waitUntil(() => (frames.length > then + 50 ? true : null));
+  const { entries } = await call.detail(run);
+  expect(entries.filter((e) => e.kind === 'cue' && e.code === 'source-lost')).toEqual([]);
+  socket.close();
+});
+
 test('a device that falls silent makes everything unknown within a second, and says so', async () => {
   const { messages, frames, socket } = follow();
   await waitUntil(() => (frames.length > 20 ? true : null));

@@ -25,6 +25,8 @@ import { RunClock, type RunZeros } from './run-clock.ts';
 import { UnitClock } from './unit-clock.ts';
 
 const STATUS_EVERY_MS = 100;
+/** between two ticks, beyond which this process itself stood still */
+const HELD_UP_MS = 400;
 /** earlier waits that a run is forecast by */
 export const PAST_WAITS = 200;
 /** ids of closed runs that are remembered, to refuse one that is sent again into another run */
@@ -72,6 +74,7 @@ export class LiveAircraft {
   /** how many times faster than life the stand-in of this aircraft lives */
   pace: Pace = 1;
   private badLines = 0;
+  private tickedAt_ms = Infinity;
   private readonly usedIds = new Map<string, string>();
   private readonly timer: NodeJS.Timeout;
 
@@ -307,9 +310,12 @@ export class LiveAircraft {
 
   private everyTenth(): void {
     const { open } = this;
-    if (!open) return;
-    open.tick();
     const { outbox, away_s, clock } = this.deps;
+    const before_ms = this.tickedAt_ms;
+    this.tickedAt_ms = clock.monotonic();
+    // a server that was held up has frames to read before it can say that none came
+    if (!open || this.tickedAt_ms - before_ms > HELD_UP_MS) return;
+    open.tick();
     this.deps.pages.send(open.row.runId, {
       kind: 'status',
       t_s: open.clock.now_s(),

@@ -24,6 +24,9 @@ export function runRoutes(services: Services): Router {
     const { aircraft: aircraftId, brief: entered, byHand } = parse(openRunSchema, req.body);
     const aircraft = fleet.of(aircraftId);
     const { type } = aircraft;
+    // what the run before has passed may hold this one: it is judged when the database knows it, and not before
+    if (aircraft.isClosing)
+      throw new Refusal('database-away', `The run before of ${aircraft.aircraft.tail} is still being stored.`);
     const context = await asOperator(pool, operatorId, (tx) =>
       briefContext(tx, aircraft.aircraft, type, new Date(clock.now())),
     );
