@@ -30,6 +30,9 @@ const call = new Caller(BASE);
 async function shot(name: string, light: Light = 'day', width = 1280, height = 800): Promise<void> {
   await page.setViewport({ width, height });
   await page.evaluate((l) => document.documentElement.setAttribute('data-light', l), light);
+  await page.waitForFunction(
+    () => !/^(Reading|Looking)/.test(document.querySelector('main [role="status"]')?.textContent ?? ''),
+  );
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   await page.screenshot({ path: path.join(OUT, `${name}.png`) });
   console.log(`docs/screenshots/${name}.png`);
