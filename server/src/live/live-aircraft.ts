@@ -75,6 +75,7 @@ export class LiveAircraft {
   pace: Pace = 1;
   private badLines = 0;
   private tickedAt_ms = Infinity;
+  private readUntil_ms = -Infinity;
   private readonly usedIds = new Map<string, string>();
   private readonly timer: NodeJS.Timeout;
 
@@ -311,10 +312,11 @@ export class LiveAircraft {
   private everyTenth(): void {
     const { open } = this;
     const { outbox, away_s, clock } = this.deps;
-    const before_ms = this.tickedAt_ms;
-    this.tickedAt_ms = clock.monotonic();
+    const now_ms = clock.monotonic();
     // a server that was held up has frames to read before it can say that none came
-    if (!open || this.tickedAt_ms - before_ms > HELD_UP_MS) return;
+    if (now_ms - this.tickedAt_ms > HELD_UP_MS) this.readUntil_ms = now_ms + HELD_UP_MS;
+    this.tickedAt_ms = now_ms;
+    if (!open || now_ms < this.readUntil_ms) return;
     open.tick();
     this.deps.pages.send(open.row.runId, {
       kind: 'status',
