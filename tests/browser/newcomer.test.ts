@@ -150,14 +150,17 @@ async function lane(tails: readonly string[], hand: Hand, viewport: Viewport): P
   }
 }
 
+/** every type by both hands takes twice as long: `ROUSE_WHOLE=1` */
+const [keyed, touched] = process.env['ROUSE_WHOLE'] ? [TAILS, TAILS.toReversed()] : [TAILS.slice(0, 3), TAILS.slice(3)];
+
 test(
-  'following only the largest button, a newcomer gets every type from Today to the hover, by keyboard and by touch',
+  'following only the largest button, a newcomer gets every type from Today to the hover, by keyboard or by touch',
   { timeout: 20 * 60_000 },
   async () => {
     const flown = await Promise.all([
-      lane(TAILS, KEYBOARD, { width: 1280, height: 800 }),
-      lane([...TAILS.slice(3), ...TAILS.slice(0, 3)], TOUCH, { width: 820, height: 1180, hasTouch: true }),
+      lane(keyed, KEYBOARD, { width: 1280, height: 800 }),
+      lane(touched, TOUCH, { width: 820, height: 1180, hasTouch: true }),
     ]);
-    expect(flown).toEqual([TAILS.length, TAILS.length]);
+    expect(flown).toEqual([keyed.length, touched.length]);
   },
 );
