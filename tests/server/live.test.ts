@@ -150,6 +150,19 @@ test('a device that falls silent makes everything unknown within a second, and s
   socket.close();
 });
 
+test('a server that stands still again and again says all the same that nothing comes', async () => {
+  const { length } = (await call.detail(run)).entries;
+  const said = (code: string) =>
+    call.waitFor(run, (e) => e.seq > length && e.kind === 'cue' && e.code === code, 25_000);
+  rouse.standIn.unit.obey({ cmd: 'stream', on: false });
+  const stalls = setInterval(() => {
+    for (const until = performance.now() + 500; performance.now() < until;);
+  }, 20);
+  await said('source-lost').finally(() => clearInterval(stalls));
+  rouse.standIn.unit.obey({ cmd: 'stream', on: true });
+  await said('source-back');
+});
+
 test('a simulated aircraft can be hurried: its run clock goes ahead, frames come without a hole, the wall does not', async () => {
   await call.settle();
   await call.choose('mild');

@@ -76,6 +76,8 @@ export class LiveAircraft {
   private badLines = 0;
   private tickedAt_ms = Infinity;
   private readUntil_ms = -Infinity;
+  /** the last frame before the silence that a hold-up was allowed for */
+  private excused_ms = NaN;
   private readonly usedIds = new Map<string, string>();
   private readonly timer: NodeJS.Timeout;
 
@@ -313,8 +315,11 @@ export class LiveAircraft {
     const { open } = this;
     const { outbox, away_s, clock } = this.deps;
     const now_ms = clock.monotonic();
-    // a server that was held up has frames to read before it can say that none came
-    if (now_ms - this.tickedAt_ms > HELD_UP_MS) this.readUntil_ms = now_ms + HELD_UP_MS;
+    // a server that was held up has frames to read before it can say that none came; once a silence, no alarm waits longer
+    if (now_ms - this.tickedAt_ms > HELD_UP_MS && this.excused_ms !== this.heardAt_ms) {
+      this.excused_ms = this.heardAt_ms;
+      this.readUntil_ms = now_ms + HELD_UP_MS;
+    }
     this.tickedAt_ms = now_ms;
     if (!open || now_ms < this.readUntil_ms) return;
     open.tick();
