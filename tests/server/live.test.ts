@@ -158,7 +158,8 @@ test('a server that stands still again and again says all the same that nothing 
   const stalls = setInterval(() => {
     for (const until = performance.now() + 500; performance.now() < until;);
   }, 20);
-  await said('source-lost').finally(() => clearInterval(stalls));
+  const lost = await said('source-lost').finally(() => clearInterval(stalls));
+  expect(lost).toMatchObject({ by: 'watch', severity: 'warning' });
   rouse.standIn.unit.obey({ cmd: 'stream', on: true });
   await said('source-back');
 });
