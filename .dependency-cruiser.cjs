@@ -7,7 +7,7 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/src' },
-      to: { path: ['^(server|standin|cli|web)/', 'react', 'express'] },
+      to: { path: ['^(aircraft|server|standin|cli|web)/', 'react', 'express'] },
     },
     { name: 'core-has-no-node', severity: 'error', from: { path: '^core/src' }, to: { dependencyTypes: ['core'] } },
     {
@@ -18,10 +18,16 @@ module.exports = {
       to: { path: '^core/src/([^/]+)/(?!index\\.ts$)', pathNot: '^core/src/$1/' },
     },
     {
+      name: 'aircraft-stands-on-core',
+      severity: 'error',
+      from: { path: '^aircraft/src' },
+      to: { path: '^(server|standin|cli|web)/' },
+    },
+    {
       name: 'web-stands-on-core',
       severity: 'error',
       from: { path: '^web/src' },
-      to: { path: '^(server|standin|cli)/' },
+      to: { path: '^(aircraft|server|standin|cli)/' },
     },
     {
       name: 'server-stands-on-core',

@@ -1,39 +1,45 @@
 import { defineConfig } from 'vitest/config';
+import { LongestFirst } from './tests/longest-first.ts';
 
 // generous: a busy machine must not fail a test that is right
-const node = { environment: 'node' as const, testTimeout: 240_000, hookTimeout: 120_000 };
+const node = { environment: 'node' as const, testTimeout: 240_000, hookTimeout: 300_000 };
 
 // nothing outside of a test is changed by one, so the modules are read once
-const pure = { isolate: false };
+const shared = { isolate: false };
 
 export default defineConfig({
   test: {
     // by default one core of two stands idle
     maxWorkers: '100%',
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         test: {
           ...node,
-          ...pure,
+          ...shared,
           name: 'core',
           sequence: { groupOrder: 0 },
           include: ['core/tests/**/*.test.ts'],
         },
       },
-      { test: { ...node, ...pure, name: 'web', sequence: { groupOrder: 0 }, include: ['web/tests/**/*.test.ts'] } },
+      { test: { ...node, ...shared, name: 'web', sequence: { groupOrder: 0 }, include: ['web/tests/**/*.test.ts'] } },
       {
         test: {
           ...node,
           name: 'programs',
           sequence: { groupOrder: 1 },
+          // they wait for processes that are killed and come back: three at a time keep two cores busy
+          maxWorkers: 3,
           include: ['tests/programs/**/*.test.ts'],
         },
       },
       {
         test: {
           ...node,
+          ...shared,
           name: 'server',
           sequence: { groupOrder: 1 },
+          maxWorkers: 3,
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
         },
@@ -41,11 +47,24 @@ export default defineConfig({
       {
         test: {
           ...node,
+          ...shared,
           name: 'browser',
           sequence: { groupOrder: 2 },
           include: ['tests/browser/**/*.test.ts'],
+          exclude: ['tests/browser/newcomer.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
-          fileParallelism: false,
+          // a browser mostly waits: two at a time keep two cores busy, three starve each other
+          maxWorkers: 2,
+        },
+      },
+      {
+        test: {
+          ...node,
+          // flies two aircraft at once, each in a browser of its own
+          name: 'newcomer',
+          sequence: { groupOrder: 3 },
+          include: ['tests/browser/newcomer.test.ts'],
+          globalSetup: ['tests/server/postgres.setup.ts'],
         },
       },
     ],

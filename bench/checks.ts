@@ -2,9 +2,9 @@ import { needWatched } from '@rouse/core/aircraft';
 import { NormalSource } from '@rouse/core/simulator';
 import { figure, flyCheck, RUNNING, warm } from '../core/tests/checks/fly-check.ts';
 import { typeOf } from '../core/tests/fleet.ts';
-import type { Line } from './measure.ts';
+import { many, type Line } from './measure.ts';
 
-const DAYS = 60;
+const DAYS = many(60, 4);
 const LOADS = ['pitot', 'landing-light', 'blower'] as const;
 const NAMES = { pitot: 'pitot_heat', 'landing-light': 'landing_light', blower: 'cabin_blower' } as const;
 

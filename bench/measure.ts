@@ -4,6 +4,12 @@ import { ROOT, skerry } from '../tests/skerry.ts';
 
 export { ROOT, skerry };
 
+/** a short run shows that every bench runs; its figures are too few to be judged */
+export const isSmoke = process.argv.includes('--smoke');
+
+/** How much is measured: all of it, or just enough to see that it runs. */
+export const many = (full: number, short: number): number => (isSmoke ? short : full);
+
 /** One figure with what was asked of it. */
 export interface Line {
   name: string;
@@ -25,10 +31,16 @@ export function sayLine({ name, value, unit, wanted, target, remark }: Line): { 
   };
 }
 
+/** The value that a share of a list stays below; NaN of nothing. @param part 0 to 1, 1 the worst */
+export function share(list: readonly number[], part: number): number {
+  const sorted = list.toSorted((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? NaN;
+}
+
 /** Shortest wall time of several runs, s: the least disturbed one. */
 export function best(runs: number, work: () => void): number {
   let shortest = Infinity;
-  for (let i = 0; i < runs; i++) {
+  for (let i = 0; i < many(runs, 1); i++) {
     const since = performance.now();
     work();
     shortest = Math.min(shortest, (performance.now() - since) / 1000);
@@ -39,7 +51,7 @@ export function best(runs: number, work: () => void): number {
 /** Shortest times of several pieces of work, each warmed by a run of its own and done in turn, so that a change of the machine's pace meets all of them. */
 export function bestInTurn(rounds: number, works: readonly (() => void)[]): number[] {
   const shortest = works.map(() => Infinity);
-  for (let i = 0; i < rounds; i++)
+  for (let i = 0; i < many(rounds, 1); i++)
     works.forEach((work, k) => {
       work();
       shortest[k] = Math.min(shortest[k]!, best(1, work));

@@ -5,11 +5,11 @@ import { needWatched, poweredOf } from '@rouse/core/aircraft';
 import { type BoardInput, oneEngineBoard } from '@rouse/core/power';
 import type { FailurePoint } from '@rouse/core/simulator';
 import { types } from '../tests/skerry.ts';
-import { best, type Line, ROOT } from './measure.ts';
+import { best, type Line, ROOT, many } from './measure.ts';
 
 const haugh = needWatched(types.find((t) => t.id === 'H9')!);
-const MOVES = 200;
-const FLIGHTS = 500;
+const MOVES = many(200, 10);
+const FLIGHTS = many(500, 12);
 
 /** One board at every move of a slider, and a grid of failures flown in as many workers as there are processors. */
 export async function oneEngine(): Promise<Line[]> {

@@ -17,7 +17,9 @@ export function pages(): Line[] {
     const take = (key: string): void => {
       if (wanted.has(key)) return;
       wanted.add(key);
-      manifest[key]!.imports?.forEach(take);
+      const chunk = manifest[key];
+      if (!chunk) throw new Error(`${key} is no view of the built page; there is ${Object.keys(manifest).join(', ')}`);
+      chunk.imports?.forEach(take);
     };
     take('index.html');
     take(view);
@@ -29,24 +31,25 @@ export function pages(): Line[] {
   return [
     {
       name: 'first load of Today',
-      value: weigh('src/views/today/today.tsx'),
+      value: weigh('src/features/today/today.tsx'),
       unit: 'kB gzipped scripts',
       wanted: 'at most',
-      target: 190,
+      target: 175,
     },
     {
       name: 'first load of Start',
-      value: weigh('src/views/start/start.tsx'),
+      value: weigh('src/features/start/start.tsx'),
       unit: 'kB gzipped scripts',
       wanted: 'at most',
       target: 380,
     },
     {
-      name: 'first load of Debrief, with its zoomable chart',
-      value: weigh('src/views/debrief/debrief.tsx'),
+      name: 'first load of Debrief',
+      value: weigh('src/features/debrief/debrief.tsx'),
       unit: 'kB gzipped scripts',
       wanted: 'at most',
-      target: 380,
+      target: 340,
+      remark: `${weigh('src/features/debrief/whole-run-chart.tsx').toFixed(0)} kB with the zoomable chart, which comes after it`,
     },
   ];
 }

@@ -3,10 +3,10 @@ import { chainEntries, type Draft, type Payload, reduceRun } from '@rouse/core/p
 import { largestDeliveryFirst, type Step, uncertainPlan } from '@rouse/core/schedule';
 import { contextOf, NOW } from '../core/tests/desk.ts';
 import { types } from '../tests/skerry.ts';
-import { best, type Line } from './measure.ts';
+import { best, type Line, many } from './measure.ts';
 
 const RUN = '019350aa-0000-7000-8000-000000000001';
-const ENTRIES = 500;
+const ENTRIES = many(500, 60);
 const STEPS = 60;
 const WAITS = 12;
 

@@ -1,7 +1,7 @@
 import { guessMapping, headOf, Scan } from '@rouse/core/replay';
-import { type Line, skerry } from './measure.ts';
+import { type Line, skerry, many } from './measure.ts';
 
-const ROWS = 10_000_000;
+const ROWS = many(10_000_000, 500_000);
 const BLOCK_ROWS = 250_000;
 const CHUNK_BYTES = 1024 * 1024;
 const COLUMNS = ['ng.1', 'tot.1', 'nr', 'np.1', 'tq.1', 'fuel.1.flow', 'oil.1.pressure', 'oil.1.temperature', 'bus.volts', 'battery.amps', 'starter.1.amps', 'outside.air']; // prettier-ignore
@@ -12,7 +12,14 @@ export function replay(): Line[] {
   const header = `${COLUMNS.join(',')}\n`;
   const head = headOf(header + new TextDecoder().decode(block.subarray(0, 4000)), 'utf-8');
   const guessed = guessMapping(head, skerry.channels);
-  const mapping = { ...guessed, headerRows: 1, time: { ...guessed.time, format: 'rows' as const, rate_Hz: 50 } };
+  const unitOf = (id: string): string => skerry.channels.find((c) => c.id === id)!.unit;
+  const columns = guessed.columns.map((c) => ({ ...c, unit: unitOf(c.channel) }));
+  const mapping = {
+    ...guessed,
+    columns,
+    headerRows: 1,
+    time: { ...guessed.time, format: 'rows' as const, rate_Hz: 50 },
+  };
   if (mapping.columns.length !== COLUMNS.length) throw new Error('the columns were not known by their names');
   const scan = new Scan(skerry, mapping, head.names);
   const encoder = new TextEncoder();

@@ -1,10 +1,10 @@
 import { FLEET } from '../server/src/demo/identity.ts';
 import { Caller, goodBrief } from '../tests/caller.ts';
 import { launchChrome, openPage } from '../tests/browser/chrome.ts';
-import type { Line } from './measure.ts';
+import { many, type Line } from './measure.ts';
 import { startPrograms } from './programs.ts';
 
-const SECONDS = 10;
+const SECONDS = many(10, 2);
 
 /** Script time for each frame that the run-up screen paints, while a check is measured and frames come at 50 Hz. */
 export async function screen(): Promise<Line> {
@@ -18,7 +18,7 @@ export async function screen(): Promise<Line> {
     await call.post('/stand-in/pace', { run, times: 8 });
     await call.work(run, 'hydraulics');
     await call.post('/stand-in/pace', { run, times: 1 });
-    const { page } = await openPage(chrome.browser);
+    const { page } = await openPage(chrome.browser, programs.base);
     await page.goto(`${programs.base}/start/${run}`, { waitUntil: 'networkidle2' });
     await page.waitForSelector('canvas[data-lanes][data-painted-unit]');
     const before = await page.metrics();

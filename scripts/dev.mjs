@@ -13,8 +13,8 @@ const OUT = path.join(ROOT, 'server/dist/dev'); // beside the sources, so that n
 const page = Number(process.env.PORT ?? 5173);
 const api = page + 1;
 const devices = [
-  { tail: 'QV-SKY', type: 'skerry-s7.json', port: page + 3 },
-  { tail: 'QV-TRN', type: 'tarn-t2.json', port: page + 4 },
+  { tail: 'QV-SKY', type: 'skerry-s7', port: page + 3 },
+  { tail: 'QV-TRN', type: 'tarn-t2', port: page + 4 },
 ];
 let postgres;
 let stopping = false;
@@ -40,6 +40,8 @@ try {
     DATABASE_URL: postgres.serverUrl('rouse_dev'),
     MIGRATIONS_DIR: path.join(ROOT, 'server/migrations'),
     ROUSE_OUTBOX: path.join(ROOT, '.local/outbox-dev'),
+    ROUSE_KEY_FILE: path.join(ROOT, '.local/key'),
+    ROUSE_LINES_PORT: '0',
     ROUSE_WEB: 'none',
     ROUSE_DEMO_STARTS: process.env.ROUSE_DEMO_STARTS ?? '10',
     PORT: String(api),
@@ -51,11 +53,7 @@ try {
     server: { entry: 'server/src/main.ts', args: [] },
     'stand-in device': {
       entry: 'standin/src/main.ts',
-      args: [
-        ...devices.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
-        '--control',
-        String(page + 2),
-      ],
+      args: [...devices.flatMap((d) => ['--unit', `${d.type}=127.0.0.1:${d.port}`]), '--control', String(page + 2)],
     },
   };
   const bundled = (name) => path.join(OUT, `${name.replaceAll(' ', '-')}.js`);

@@ -1,5 +1,5 @@
-// node scripts/fit-performance.mjs aircraft/*.json: power charts, hover model and referred power of each type, computed from
-// its simulated plant (turbines) or from the measured hovers of docs/physics.md (pistons). Writes them into the files.
+// node scripts/fit-performance.mjs aircraft/skerry-s7 …: power charts, hover model and referred power of each type, computed
+// from its simulated plant (turbines) or from the measured hovers of docs/physics.md (pistons). Writes them into its folder.
 import path from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { bundle } from './lib/build.mjs';

@@ -9,14 +9,17 @@ import { build, PROGRAMS } from './lib/build.mjs';
 /** Which tails have a simulated aircraft on their line, as ROUSE_STAND_INS=QV-SKY,QV-TRN or none; all of them when it is not set. */
 const STAND_INS = process.env.ROUSE_STAND_INS?.split(',');
 
-/** The tails of the demo, each with the type file of its stand-in. */
+/** ROUSE_DEMO=none begins without the demo: a database for somebody's own operator. */
+const withDemo = process.env.ROUSE_DEMO !== 'none';
+
+/** The tails of the demo, each with the type of its stand-in. */
 const TAILS = [
-  { tail: 'QV-SKY', type: 'skerry-s7.json' },
-  { tail: 'QV-TRN', type: 'tarn-t2.json' },
-  { tail: 'QV-INJ', type: 'tarn-t2i.json' },
-  { tail: 'QV-COR', type: 'corrie-c5.json' },
-  { tail: 'QV-ERN', type: 'haugh-h9.json' },
-  { tail: 'QV-STR', type: 'strath-x14.json' },
+  { tail: 'QV-SKY', type: 'skerry-s7' },
+  { tail: 'QV-TRN', type: 'tarn-t2' },
+  { tail: 'QV-INJ', type: 'tarn-t2i' },
+  { tail: 'QV-COR', type: 'corrie-c5' },
+  { tail: 'QV-ERN', type: 'haugh-h9' },
+  { tail: 'QV-STR', type: 'strath-x14' },
 ];
 const LOOK_AT_POSTGRES_MS = 500;
 
@@ -86,29 +89,32 @@ try {
         APP_ROOT: ROOT,
         DATABASE_URL: postgres.serverUrl('rouse'),
         ROUSE_OUTBOX: path.join(ROOT, '.local/outbox'),
+        ROUSE_KEY_FILE: path.join(ROOT, '.local/key'),
         PORT: String(port),
-        ROUSE_DEVICES: devices.map((d) => `${d.tail}=${d.port}`).join(','),
+        // where units with a token speak, behind the lines of the demo
+        ROUSE_LINES_PORT: process.env.ROUSE_LINES_PORT ?? String(port + 2 + TAILS.length),
+        ROUSE_DEVICES: withDemo ? devices.map((d) => `${d.tail}=${d.port}`).join(',') : '',
         ...control,
       },
       onMessage: (message) => {
         if (message?.say) log(message.say);
         if (message?.ready && !told) {
           told = true;
-          log(`ready in ${seconds(since)} s: open http://127.0.0.1:${message.port}`);
+          log(`ready in ${seconds(since)} s: open ${process.env.ROUSE_ORIGIN ?? `http://localhost:${message.port}`}`);
           log('Ctrl-C stops the server, the stand-in device and the database');
         }
       },
       onGivenUp: () => void shutDown(1),
     }),
   );
-  const simulated = devices.filter((d) => STAND_INS === undefined || STAND_INS.includes(d.tail));
+  const simulated = devices.filter((d) => withDemo && (STAND_INS === undefined || STAND_INS.includes(d.tail)));
   if (simulated.length > 0)
     programs.push(
       keepRunning({
         name: 'stand-in device',
         args: [
           PROGRAMS.standin,
-          ...simulated.flatMap((d) => ['--unit', `${path.join(ROOT, 'aircraft', d.type)}=127.0.0.1:${d.port}`]),
+          ...simulated.flatMap((d) => ['--unit', `${d.type}=127.0.0.1:${d.port}`]),
           '--control',
           String(controlPort),
         ],

@@ -9,9 +9,10 @@ import {
   stagesDone,
   rightAnswer,
 } from '@rouse/core/procedure';
-import { type Item, stagesOf } from '@rouse/core/aircraft';
+import { type Item, stagesOf, type TypeFile } from '@rouse/core/aircraft';
+import { ACKNOWLEDGEMENT } from '@rouse/core/people';
 import { v7 as uuidv7 } from 'uuid';
-import { DEMO, FLEET } from '../server/src/demo/identity.ts';
+import { DEMO, FLEET, PEOPLE } from '../server/src/demo/identity.ts';
 import { types } from './skerry.ts';
 
 /** A calm mild day, observed now, and the usual load of the type that this aircraft is. */
@@ -39,16 +40,47 @@ interface Answer {
   body: Partial<Entry> & Partial<ApiError> & { run?: string };
 }
 
-/** Talks to a running server as a page would. */
+/** The people of the demo, by what they are for. */
+export const PERSON = { pilot: PEOPLE[0], instructor: PEOPLE[1], engineer: PEOPLE[2], administrator: PEOPLE[3] };
+export type As = keyof typeof PERSON;
+
+/** Talks to a running server as the page of one person of the demo would, signed in when it first asks. */
 export class Caller {
   readonly base: string;
+  private readonly who: As;
+  private readonly others = new Map<As, Caller>();
+  private signedIn: Promise<string> | null = null;
 
-  constructor(base: string) {
+  constructor(base: string, who: As = 'pilot') {
     this.base = base;
+    this.who = who;
+  }
+
+  /** The same server, asked by somebody else. */
+  as(who: As): Caller {
+    if (who === this.who) return this;
+    const known = this.others.get(who) ?? new Caller(this.base, who);
+    this.others.set(who, known);
+    return known;
+  }
+
+  /** What the browser of this person sends along. */
+  cookie(): Promise<string> {
+    return (this.signedIn ??= signIn(this.base, PERSON[this.who].personId).catch((error: unknown) => {
+      this.signedIn = null;
+      throw error;
+    }));
+  }
+
+  /** A request as it is, whatever its answer. */
+  async fetch(place: string, init: RequestInit = {}): Promise<Response> {
+    const headers = new Headers(init.headers);
+    headers.set('cookie', await this.cookie());
+    return fetch(`${this.base}/api${place}`, { ...init, headers });
   }
 
   async get<T>(place: string): Promise<T> {
-    const response = await fetch(`${this.base}/api${place}`);
+    const response = await this.fetch(place);
     if (!response.ok) throw new Error(`${place}: ${response.status} ${await response.text()}`);
     return response.json() as Promise<T>;
   }
@@ -61,8 +93,12 @@ export class Caller {
     return this.send('PUT', place, body);
   }
 
-  private async send(method: 'POST' | 'PUT', place: string, body: unknown): Promise<Answer> {
-    const response = await fetch(`${this.base}/api${place}`, {
+  async delete(place: string, body?: unknown): Promise<Answer> {
+    return this.send('DELETE', place, body);
+  }
+
+  private async send(method: 'POST' | 'PUT' | 'DELETE', place: string, body: unknown): Promise<Answer> {
+    const response = await this.fetch(place, {
       method,
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(body),
@@ -71,17 +107,27 @@ export class Caller {
   }
 
   /** Opens a run of the wired tail, or of another one, with a brief that nothing holds, as the page does. */
-  async open(aircraft: string = DEMO.aircraftId, brief: BriefInput = goodBrief(aircraft)): Promise<string> {
+  async open(
+    aircraft: string = DEMO.aircraftId,
+    brief: BriefInput = goodBrief(aircraft),
+    byHand = false,
+  ): Promise<string> {
     await this.prepare(aircraft, brief);
-    const { status, body } = await this.post('/runs', { aircraft, brief });
+    const { status, body } = await this.post('/runs', { aircraft, brief, byHand });
     if (status !== 201) throw new Error(JSON.stringify(body));
     return body.run!;
+  }
+
+  /** One of the shipped types, or what the server has of another one. */
+  private async typeOf({ id, version }: { id: string; version: number }): Promise<TypeFile> {
+    const shipped = types.find((t) => t.id === id && t.version === version);
+    return shipped ?? (await this.get<TypeFile>(`/types/${id}/${version}`));
   }
 
   /** Puts the stand-in, where there is one, into its conditions with the load of the brief. */
   private async prepare(aircraft: string, brief: BriefInput): Promise<void> {
     const message = await this.get<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
-    const type = types.find((t) => t.id === message.type.id && t.version === message.type.version)!;
+    const type = await this.typeOf(message.type);
     const { mass } = briefOf(brief, { ...message, type }).record.expected;
     await this.post('/stand-in/prepare', { aircraft, mass_kg: mass });
   }
@@ -124,13 +170,13 @@ export class Caller {
   async work(run: string, until: string): Promise<void> {
     for (;;) {
       const { entries, type: flown, source } = await this.detail(run);
-      const type = types.find((t) => t.id === flown.id && t.version === flown.version)!;
+      const type = await this.typeOf(flown);
       const state = reduceRun(entries);
       const item = presentItem(type, state);
       if (!item || item.id === until) return;
       const wired = source !== 'by-hand';
       const found = state.measured[item.id];
-      if (found && found.verdict !== 'good') throw new Error(`${item.id}: ${found.words}`);
+      if (found?.verdict === 'fault' || found?.verdict === 'unknown') throw new Error(`${item.id}: ${found.words}`);
       if (wired && item.kind === 'measure' && item.trace) {
         await this.flyStage(run, item, stagesDone(state, item), state);
         continue;
@@ -172,13 +218,34 @@ export class Caller {
       if (openRun === null && openExceedances === 0) continue;
       const message = await this.get<BriefContextMessage>(`/aircraft/${id}/brief`);
       for (const { run, seq } of message.openExceedances)
-        await this.post(`/exceedances/${run}/${seq}/release`, { engineer: 'R. Vale', found: 'Looked at, no finding' });
+        await this.as('engineer').post(`/exceedances/${run}/${seq}/release`, { found: 'Looked at, no finding' });
     }
   }
 
   async waitFor(run: string, found: (entry: Entry) => boolean, within_ms = 60_000): Promise<Entry> {
     return waitUntil(async () => (await this.detail(run)).entries.find(found) ?? null, within_ms);
   }
+}
+
+/** Signs a person of the demo in, who has acknowledged what everybody does. @returns the cookie */
+export async function signIn(base: string, person: string): Promise<string> {
+  const json = { 'content-type': 'application/json' };
+  const response = await fetch(`${base}/api/session/demo`, {
+    method: 'POST',
+    headers: json,
+    body: JSON.stringify({ person }),
+  });
+  if (response.status !== 201) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
+  const cookie = response.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0]!)
+    .join('; ');
+  await fetch(`${base}/api/acknowledgements`, {
+    method: 'POST',
+    headers: { ...json, cookie },
+    body: JSON.stringify({ version: ACKNOWLEDGEMENT.version }),
+  });
+  return cookie;
 }
 
 /** Asks again until there is an answer. @throws Error when the time is over */
@@ -188,6 +255,6 @@ export async function waitUntil<T>(ask: () => Promise<T | null> | T | null, with
     const answer = await ask();
     if (answer !== null && answer !== false) return answer;
     if (Date.now() > end) throw new Error(`nothing came within ${within_ms} ms`);
-    await new Promise((resolve) => setTimeout(resolve, 60));
+    await new Promise((resolve) => setTimeout(resolve, 120));
   }
 }

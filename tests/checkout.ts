@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
@@ -16,7 +16,11 @@ export class Checkout {
       mkdirSync(path.join(this.dir, path.dirname(file)), { recursive: true });
       cpSync(path.join(root, file), path.join(this.dir, file));
     }
-    symlinkSync(path.join(root, 'node_modules'), path.join(this.dir, 'node_modules'));
+    // a workspace keeps versions of its own where the root has another one
+    for (const of of ['.', 'core', 'server', 'standin', 'cli', 'web']) {
+      const packages = path.join(root, of, 'node_modules');
+      if (existsSync(packages)) symlinkSync(packages, path.join(this.dir, of, 'node_modules'));
+    }
     execFileSync('chmod', ['755', this.dir]); // the database's own user must reach its folder
   }
 

@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { needWatched, type WatchedType } from '@rouse/core/aircraft';
+import { needWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import { canonicalJson, digestOf } from '@rouse/core/procedure';
 import pg from 'pg';
 import { pino } from 'pino';
 import { inject } from 'vitest';
@@ -14,6 +15,8 @@ import { openControlPort } from '../standin/src/control-port.ts';
 import { Link } from '../standin/src/link.ts';
 import { Unit } from '../standin/src/unit.ts';
 import { obeyAmong } from '../standin/src/units.ts';
+import { insertType } from '../server/src/db/aircraft.ts';
+import { asOperator, openPool } from '../server/src/db/pool.ts';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';
 import { ROOT, skerry, types } from './skerry.ts';
 
@@ -23,8 +26,17 @@ export { ROOT, skerry, types };
 /** what the control ports of the tests want to hear */
 export const CONTROL_TOKEN = 'a-word-between-tests';
 
+/** the key of the servers of the tests */
+export const KEY = Buffer.alloc(32, 7);
+
+/** Tails that are another type than the demo says. */
+export type Retyped = Readonly<Record<string, WatchedType>>;
+
 /** Stand-ins inside the test, one a tail, on a control port of their own. */
-export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Promise<{
+export async function startStandIn(
+  tails: readonly string[] = [DEMO.tail],
+  retyped: Retyped = {},
+): Promise<{
   of(tail: string): Unit;
   /** of the first tail */
   unit: Unit;
@@ -37,7 +49,7 @@ export async function startStandIn(tails: readonly string[] = [DEMO.tail]): Prom
   const links = new Map<string, Link>();
   const units = tails.map(
     (tail) =>
-      new Unit(typeOfTail(tail), {
+      new Unit(retyped[tail] ?? typeOfTail(tail), {
         send: (line) => links.get(tail)?.send(line),
         use: (over) => links.get(tail)?.use(over),
       }),
@@ -96,15 +108,47 @@ export async function freshDatabase(): Promise<FreshDatabase> {
   };
 }
 
-/** Migrations and the demo, as the start command makes them. */
-export function prepare({ adminUrl, serverUrl }: FreshDatabase, demoStarts = 0): Promise<void> {
+/** How many starts the past has; `story`: all that the demo tells, with what wears, dies and holds. */
+export type DemoPast = number | 'story';
+
+/** Migrations and the demo, as the start command makes them. A past is flown once in all tests, then copied. */
+export async function prepare({ adminUrl, serverUrl }: FreshDatabase, demoStarts: DemoPast = 0): Promise<void> {
+  if (demoStarts !== 0) await copyDemo(adminUrl, serverUrl, demoStarts);
+  await makeDemo(adminUrl, serverUrl, demoStarts);
+}
+
+/** Copies the database with that many starts; whoever needs it first makes it while the others wait. */
+async function copyDemo(adminUrl: string, serverUrl: string, demoStarts: DemoPast): Promise<void> {
+  const name = new URL(serverUrl).pathname.slice(1);
+  const original = `${inject('pgDemo')}_${demoStarts}`;
+  const client = new pg.Client({ connectionString: adminUrl });
+  await client.connect();
+  try {
+    await client.query('SELECT pg_advisory_lock(hashtext($1))', [original]);
+    const { rowCount } = await client.query('SELECT FROM pg_database WHERE datname = $1', [original]);
+    if (rowCount === 0) {
+      const making = `${original}_made`;
+      await makeDemo(adminUrl, serverUrl.replace(/\/[^/]*$/, `/${making}`), demoStarts);
+      await client.query(`ALTER DATABASE ${making} RENAME TO ${original}`);
+    }
+    await client.query(`CREATE DATABASE ${name} TEMPLATE ${original}`);
+  } finally {
+    await client.end();
+  }
+}
+
+function makeDemo(adminUrl: string, databaseUrl: string, demoStarts: DemoPast): Promise<void> {
   return prepareDatabase({
     adminUrl,
-    databaseUrl: serverUrl,
+    databaseUrl,
     migrationsDir: path.join(ROOT, 'server/migrations'),
     types: () => types,
     typesStamp: 'tests',
-    demoStarts,
+    demoStarts: demoStarts === 'story' ? 44 : demoStarts,
+    // what holds an aircraft, or is worn, is for the tests of the log, with one beside it that nothing is wrong with
+    pastOf: demoStarts === 'story' ? ['QV-SKY', 'QV-COR', 'QV-STR', 'QV-TRN'] : ['QV-SKY', 'QV-TRN', 'QV-ERN'],
+    flyWorker: demoStarts === 'story' ? path.join(ROOT, 'server/dist/fly-worker.js') : null,
+    reports: false,
     now: new Date(),
     say: () => undefined,
   });
@@ -146,9 +190,10 @@ export class Rouse {
   static async start(options: RouseOptions = {}): Promise<Rouse> {
     const database = await freshDatabase();
     const tails = options.tails ?? [DEMO.tail];
-    const standIn = await startStandIn(tails);
+    const standIn = await startStandIn(tails, options.retyped);
     await prepare(database, options.demoStarts);
     const rouse = new Rouse(options, standIn, database);
+    for (const [tail, type] of Object.entries(options.retyped ?? {})) await rouse.retype(tail, type);
     await rouse.launch();
     for (const tail of tails) standIn.connect(rouse.program.devicePorts[tail]!, tail);
     return rouse;
@@ -161,7 +206,13 @@ export class Rouse {
       databaseUrl: this.database.serverUrl,
       outboxDir: this.outboxDir,
       webDir: this.options.webDir ?? null,
+      root: ROOT,
       port: this.options.port ?? 0,
+      listen: '127.0.0.1',
+      origin: this.options.origin ?? null,
+      key: KEY,
+      requestsIn10s: this.options.requestsIn10s ?? 3000,
+      lines: { listen: '127.0.0.1', port: 0 },
       devices: Object.fromEntries(tails.map((tail) => [tail, 0])),
       control: { port: this.standIn.controlPort, token: CONTROL_TOKEN },
       clock: this.options.clock ?? MACHINE_CLOCK,
@@ -169,6 +220,22 @@ export class Rouse {
       giveUp: (error) => this.logged.push(JSON.stringify({ level: 60, msg: error.message })),
       log: pino({ level: 'warn' }, { write: (line: string) => this.logged.push(line) }),
     });
+  }
+
+  /** Another version of a type, beside those that are there. */
+  async release(type: TypeFile): Promise<void> {
+    const pool = openPool(this.database.serverUrl);
+    await asOperator(pool, DEMO.operatorId, (tx) => insertType(tx, type, digestOf(canonicalJson(type))));
+    await pool.end();
+  }
+
+  /** A tail becomes another type. */
+  private async retype(tail: string, type: TypeFile): Promise<void> {
+    await this.release(type);
+    const owner = new pg.Client({ connectionString: this.database.url });
+    await owner.connect();
+    await owner.query('UPDATE aircraft SET type_id = $2, type_version = $3 WHERE tail = $1', [tail, type.id, type.version]); // prettier-ignore
+    await owner.end();
   }
 
   async stop(): Promise<void> {
@@ -180,9 +247,12 @@ export class Rouse {
 }
 
 interface RouseOptions {
-  demoStarts?: number;
+  demoStarts?: DemoPast;
   webDir?: string | null;
   tails?: readonly string[];
+  retyped?: Retyped;
   clock?: Clock;
   port?: number;
+  origin?: URL;
+  requestsIn10s?: number;
 }

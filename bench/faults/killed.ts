@@ -30,6 +30,7 @@ interface Crossing {
 export class Ordeal {
   private readonly checkout = new Checkout(ROOT);
   private readonly port = 38_640 + (process.pid % 500) * 9;
+  private cookie = '';
   private readonly call = new Caller(`http://127.0.0.1:${this.port}`);
   private command: ChildProcess | null = null;
   private run = '';
@@ -41,12 +42,15 @@ export class Ordeal {
   private crossings: Crossing[] = [];
   private lastAck_ms = performance.now();
   private stopping = false;
+  /** what the command has said, for a failure that is seen only once */
+  private said = '';
 
   async begin(): Promise<void> {
     await this.startCommand();
     this.feed();
     this.run = await waitUntil(async () => {
       const run = await this.call.open().catch(() => null);
+      this.cookie = await this.call.cookie();
       if (run === null) return null;
       if ((await this.call.detail(run)).source === 'device') return run;
       await this.call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
@@ -114,12 +118,12 @@ export class Ordeal {
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.command = command;
-    let said = '';
-    command.stdout.on('data', (data: Buffer) => (said += data.toString()));
-    command.stderr.on('data', (data: Buffer) => (said += data.toString()));
+    this.said = '';
+    command.stdout.on('data', (data: Buffer) => (this.said += data.toString()));
+    command.stderr.on('data', (data: Buffer) => (this.said += data.toString()));
     await waitUntil(() => {
-      if (command.exitCode !== null) throw new Error(said);
-      return said.includes('ready in');
+      if (command.exitCode !== null) throw new Error(this.said);
+      return this.said.includes('ready in');
     }, LONG_MS);
   }
 
@@ -196,7 +200,9 @@ export class Ordeal {
 
   private follow(): void {
     if (this.stopping) return;
-    const page = new WebSocket(`ws://127.0.0.1:${this.port}/live?run=${this.run}`);
+    const page = new WebSocket(`ws://127.0.0.1:${this.port}/live?run=${this.run}`, {
+      headers: { cookie: this.cookie },
+    });
     this.page = page;
     page.on('error', () => undefined);
     page.on('close', () => setTimeout(() => this.follow(), 200));
@@ -241,7 +247,11 @@ export class Ordeal {
 
   private async answersAgain(): Promise<void> {
     const since = performance.now();
-    await waitUntil(() => this.lastAck_ms > since, LONG_MS);
+    await waitUntil(() => this.lastAck_ms > since, LONG_MS).catch((error: unknown) => {
+      throw new Error(`nothing is acknowledged any more; the command said last:\n${this.said.slice(-2000)}`, {
+        cause: error,
+      });
+    });
   }
 
   /** What the journal says of all that was acknowledged and told. */

@@ -1,4 +1,4 @@
-// npm run faults: what must hold when things are killed, cut or taken away, as a table. --smoke kills each thing once or twice.
+// npm run faults [KIND…]: what must hold when things are killed, cut or taken away, as a table. --smoke kills each thing once or twice.
 import { type Line, sayLine } from '../measure.ts';
 import { Ordeal } from './killed.ts';
 import { lineFaults } from './line-faults.ts';
@@ -19,8 +19,9 @@ const ordeal = new Ordeal();
 try {
   await ordeal.begin();
   say([await ordeal.ordinary(smoke ? 10 : 60)]);
+  const asked = process.argv.slice(2).filter((a) => !a.startsWith('--'));
   for (const kind of ['server', 'database child', 'postmaster', 'stand-in', 'command'] as const)
-    say(await ordeal.killed(kind, times));
+    if (asked.length === 0 || asked.includes(kind)) say(await ordeal.killed(kind, times));
   say(await ordeal.unwritable(smoke ? 12 : 60));
 } finally {
   await ordeal.end();

@@ -54,11 +54,12 @@ export function calcBatch(text: string, print: (line: unknown) => void): void {
   for (const [i, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue;
     try {
-      const { fn, input } = parsed(line, `line ${i + 1}`) as { fn?: unknown; input?: unknown };
-      print(run(fn, input, fleet, `line ${i + 1}.`));
+      const asked = parsed(line, `line ${i + 1}`) as { fn?: unknown; input?: unknown } | null;
+      print(run(asked?.fn, asked?.input, fleet, `line ${i + 1}.`));
     } catch (error) {
-      if (!(error instanceof BadInput)) throw error;
-      print({ error: error.code, field: error.path, message: error.message });
+      // whatever one line does, the others are answered
+      if (error instanceof BadInput) print({ error: error.code, field: error.path, message: error.message });
+      else print({ error: 'INTERNAL', field: `line ${i + 1}`, message: String(error) });
     }
   }
 }

@@ -1,7 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { shippedType, shippedTypes } from '@rouse/aircraft';
 import { isWatched, type TypeFile, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
 import { BadInput, check } from './bad-input.ts';
+import { needType, SHIPPED } from './type-folder.ts';
 
 export function readText(file: string): string {
   try {
@@ -24,18 +26,14 @@ export function readJson(file: string): unknown {
   }
 }
 
-/** A type by its id among the shipped ones, or by the path of its file. */
-export function findType(nameOrFile: string): TypeFile {
-  if (nameOrFile.endsWith('.json')) return check(typeFileSchema, readJson(nameOrFile), nameOrFile);
-  const dir = path.resolve(import.meta.dirname, '../../aircraft');
-  const known: string[] = [];
-  for (const name of readdirSync(dir).filter((n) => n.endsWith('.json'))) {
-    const file = path.join(dir, name);
-    const id = (readJson(file) as { id?: string }).id ?? '';
-    if (id === nameOrFile) return check(typeFileSchema, readJson(file), file);
-    known.push(id);
-  }
-  throw new BadInput('UNKNOWN_AIRCRAFT', `there is no type ${nameOrFile}; there is ${known.join(', ')}`, 'type');
+/** A type by its id or folder among the shipped ones, by the path of its folder, or by that of a compiled file. @throws BadInput */
+export function findType(name: string): TypeFile {
+  if (name.endsWith('.json')) return check(typeFileSchema, readJson(name), name);
+  if (existsSync(path.join(name, 'type.yaml'))) return needType(name);
+  const shipped = shippedType(path.dirname(SHIPPED), name);
+  if (shipped) return shipped;
+  const known = shippedTypes(path.dirname(SHIPPED)).map((t) => t.id);
+  throw new BadInput('UNKNOWN_AIRCRAFT', `there is no type ${name}; there is ${known.join(', ')}`, 'type');
 }
 
 /** A type that is watched and simulated. @throws BadInput for one that is timed by hand */

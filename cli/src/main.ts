@@ -12,7 +12,7 @@ function print(line: unknown): void {
   process.stdout.write(`${JSON.stringify(line)}\n`);
 }
 
-function main(argv: readonly string[]): void {
+async function main(argv: readonly string[]): Promise<void> {
   const [command, ...rest] = argv;
   const options = {
     scenario: { type: 'string' },
@@ -20,7 +20,11 @@ function main(argv: readonly string[]): void {
     csv: { type: 'string' },
     type: { type: 'string' },
     phase: { type: 'string' },
+    mapping: { type: 'string' },
     batch: { type: 'boolean' },
+    out: { type: 'string' },
+    like: { type: 'string' },
+    quick: { type: 'boolean' },
   } as const;
   let parsed;
   try {
@@ -34,9 +38,9 @@ function main(argv: readonly string[]): void {
     case 'sim':
       return sim(parsed.values, print);
     case 'watch':
-      return watch(parsed.values, print);
+      return await watch(parsed.values, print);
     case 'type':
-      return type(parsed.positionals, print);
+      return type(parsed.positionals, parsed.values, print);
     case 'run':
       return run(parsed.positionals, print);
     default:
@@ -45,7 +49,7 @@ function main(argv: readonly string[]): void {
 }
 
 try {
-  main(process.argv.slice(2));
+  await main(process.argv.slice(2));
 } catch (error) {
   if (error instanceof BadInput) {
     print({ error: { code: error.code, message: error.message, path: error.path } });

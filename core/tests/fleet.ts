@@ -1,13 +1,10 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import type { TypeFile } from '@rouse/core/aircraft';
+import { shippedTypes } from '@rouse/aircraft';
 
-const DIR = new URL('../../aircraft/', import.meta.url);
-
-/** Every shipped type. */
-export const fleet: TypeFile[] = readdirSync(DIR)
-  .filter((name) => name.endsWith('.json'))
-  .toSorted()
-  .map((name) => typeFileSchema.parse(JSON.parse(readFileSync(new URL(name, DIR), 'utf8'))));
+/** Every shipped type, as it is written now. */
+export const fleet: TypeFile[] = shippedTypes(process.cwd()).filter(
+  (type, i, all) => all.findIndex((t) => t.id === type.id) === i,
+);
 
 export function typeOf(id: string): TypeFile {
   return fleet.find((t) => t.id === id)!;

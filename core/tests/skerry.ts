@@ -1,14 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
+import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import { flyPractice, type PracticeRun } from '@rouse/core/drill';
 import { type Conditions, conditionsOf, NormalSource } from '@rouse/core/simulator';
 import { chainEntries, type Entry, type Payload } from '@rouse/core/procedure';
-import { type Corridor, type Corridors, learnCorridor } from '@rouse/core/watch';
+import { type Corridor, type Corridors, dayOf, learnCorridor } from '@rouse/core/watch';
+import { typeOf } from './fleet.ts';
 
-const FILE = new URL('../../aircraft/skerry-s7.json', import.meta.url);
-
-export const skerryJson: unknown = JSON.parse(readFileSync(FILE, 'utf8'));
-export const skerry: WatchedType = needWatched(typeFileSchema.parse(skerryJson));
+export const skerry: WatchedType = needWatched(typeOf('S7'));
 
 /** What a watch takes: one corridor, for the engine start. */
 export function habit(corridor: Corridor | null | undefined): Corridors {
@@ -20,7 +17,12 @@ export function channelIndex(id: string): number {
 }
 
 /** Flies one of the shipped stand-in conditions with the practice pilot. */
-export function flyPreset(id: string, corridor: Corridor | null = null, seed = 3): PracticeRun {
+export function flyPreset(
+  id: string,
+  corridor: Corridor | null = null,
+  seed = 3,
+  skips: readonly string[] = [],
+): PracticeRun {
   const preset = skerry.standIn.find((p) => p.id === id)!;
   return flyPractice({
     type: skerry,
@@ -28,6 +30,7 @@ export function flyPreset(id: string, corridor: Corridor | null = null, seed = 3
     faults: preset.faults,
     corridors: habit(corridor),
     seed,
+    skips,
   });
 }
 
@@ -54,7 +57,7 @@ export function ordinaryCorridor(count: number): Corridor {
       seed: 100 + i,
     });
     const { record, profile } = run.starts[0]!;
-    return { profile, outsideAir_C: record.outsideAir_C, voltsBefore_V: record.voltsBefore_V };
+    return { profile, day: dayOf(record) };
   });
   return learnCorridor(starts)!;
 }

@@ -7,6 +7,8 @@ import { log } from './setup.mjs';
 const NOT_AGAIN = 3;
 const FIRST_WAIT_MS = 100;
 const LONGEST_WAIT_MS = 5000;
+/** nobody whose run is open waits longer than this */
+const LONGEST_IN_A_RUN_MS = 800;
 /** a program that lived so long has not failed again */
 const LIVED_MS = 30_000;
 const ASK_EVERY_MS = 2000;
@@ -51,8 +53,9 @@ export function keepRunning({ name, args, env = {}, asks = false, onMessage, onG
         return onGivenUp();
       }
       if (performance.now() - since > LIVED_MS) wait_ms = FIRST_WAIT_MS;
-      log(`the ${name} ended (${signal ?? code}); starting it again${wait_ms > 1000 ? ` in ${wait_ms / 1000} s` : ''}`);
-      timer = setTimeout(launch, wait_ms);
+      const now_ms = openRuns > 0 ? Math.min(wait_ms, LONGEST_IN_A_RUN_MS) : wait_ms;
+      log(`the ${name} ended (${signal ?? code}); starting it again${now_ms > 1000 ? ` in ${now_ms / 1000} s` : ''}`);
+      timer = setTimeout(launch, now_ms);
       wait_ms = Math.min(2 * wait_ms, LONGEST_WAIT_MS);
     });
   };

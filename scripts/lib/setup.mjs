@@ -62,11 +62,12 @@ export function runOnce(args, env) {
   });
 }
 
-/** Installs PostgreSQL, and Chromium for the browser tests, from Debian when they are missing. */
+/** Installs PostgreSQL, and for the tests Chromium and a reader of PDF, from Debian when they are missing. */
 export async function installFromDebian({ chromium }) {
   const want = [];
   if (!pgBin()) want.push('postgresql-15');
   if (chromium && !fs.existsSync('/usr/bin/chromium')) want.push('chromium', 'fonts-dejavu-core');
+  if (chromium && !fs.existsSync('/usr/bin/pdftotext')) want.push('poppler-utils');
   if (!want.length) return;
   const sudo =
     process.getuid() === 0

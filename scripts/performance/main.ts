@@ -1,10 +1,12 @@
-// Makes the `performance` block of every shipped type: node scripts/fit-performance.mjs
-import { readFileSync, writeFileSync } from 'node:fs';
+// Makes performance.yaml and the charts of the types that are named: node scripts/fit-performance.mjs aircraft/skerry-s7 …
+import path from 'node:path';
+import { shippedType } from '@rouse/aircraft';
 import plants from './turbine-plants.json' with { type: 'json' };
 import { assuranceOf } from './assurance.ts';
 import type { Plant } from './plant.ts';
 import { pistonPerformance } from './piston.ts';
 import { type Shape, turbinePerformance } from './turbine.ts';
+import { type Performance, writePerformance } from './write.ts';
 
 /** What the plants do not say: blades, tail, drag and speeds of the airframes. */
 const SHAPES: Record<string, Omit<Shape, 'mtow_kg' | 'empty_kg'>> = {
@@ -41,16 +43,17 @@ const SHAPES: Record<string, Omit<Shape, 'mtow_kg' | 'empty_kg'>> = {
 /** The cushion that the simulator flies on. */
 const FLOWN_GROUND_EFFECT = 'cb';
 
-for (const file of process.argv.slice(2)) {
-  const type = JSON.parse(readFileSync(file, 'utf8'));
+for (const dir of process.argv.slice(2)) {
+  const type = shippedType(process.cwd(), path.basename(dir));
+  if (!type?.simulator) throw new Error(`${dir} is no folder of a type with a simulator`);
   const { mtow_kg, empty_kg } = type.loading;
   console.log(type.name);
   const say = (line: string): void => console.log(line);
   const shape = SHAPES[type.id];
-  type.performance = shape
+  const performance = shape
     ? turbinePerformance((plants as unknown as Record<string, Plant>)[type.id]!, { ...shape, mtow_kg, empty_kg }, say)
     : pistonPerformance(mtow_kg, empty_kg, say);
-  type.performance.hover.ge_model = FLOWN_GROUND_EFFECT;
-  if (shape) type.performance.engine.assurance = assuranceOf(type.simulator, empty_kg, mtow_kg);
-  writeFileSync(file, `${JSON.stringify(type, null, 2)}\n`);
+  performance.hover.ge_model = FLOWN_GROUND_EFFECT;
+  if (shape) performance.engine.assurance = assuranceOf(type.simulator, empty_kg, mtow_kg);
+  writePerformance(dir, performance as Performance);
 }

@@ -7,58 +7,131 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler, t
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { asRefusal, ERRORS, Refusal } from './errors.ts';
+import { admission } from './accounts/admission.ts';
 import { ownOriginOnly } from './origin.ts';
+import { accountRoutes } from './routes/account.ts';
+import { aircraftRoutes } from './routes/aircraft.ts';
+import { auditRoutes } from './routes/audit.ts';
+import { defectRoutes } from './routes/defects.ts';
+import { linkRoutes } from './routes/links.ts';
+import { ownSessionRoutes } from './routes/own-sessions.ts';
+import { proofRoutes } from './routes/proofs.ts';
+import { tabletRoutes } from './routes/tablets.ts';
+import { namelessSignInRoutes, signInRoutes } from './routes/sign-in.ts';
 import { briefRoutes } from './routes/brief.ts';
 import { keepableTextOnly } from './routes/clean-text.ts';
+import { deviceRoutes } from './routes/devices.ts';
 import { exportRoutes } from './routes/exports.ts';
+import { foundRoutes } from './routes/found.ts';
+import { joinRoutes } from './routes/join.ts';
 import { journalRoutes } from './routes/journal.ts';
+import { operatorCopyRoutes } from './routes/operator-copy.ts';
+import { operatorRoutes } from './routes/operator.ts';
+import { peopleRoutes } from './routes/people.ts';
+import { placeRoutes } from './routes/places.ts';
+import { drillRoutes, LONG_BODY } from './routes/drill.ts';
 import { practiceRoutes } from './routes/practice.ts';
+import { recordingRoutes } from './routes/recordings.ts';
 import { replayRoutes } from './routes/replay.ts';
 import { runRoutes } from './routes/runs.ts';
+import { sessionRoutes } from './routes/session.ts';
+import { signOnRoutes } from './routes/sign-on.ts';
+import { bookRoutes } from './routes/books.ts';
+import { exceedanceRoutes } from './routes/exceedances.ts';
+import { logRoutes } from './routes/log.ts';
+import { carriedRoutes, reportRoutes } from './routes/reports.ts';
+import { trainingRoutes } from './routes/training.ts';
+import { trendRoutes } from './routes/trends.ts';
 import { standInRoutes } from './routes/stand-in.ts';
+import { takeOverRoutes } from './routes/take-over.ts';
 import { todayRoutes } from './routes/today.ts';
+import { typeDraftRoutes } from './routes/type-drafts.ts';
+import { typeReleaseRoutes } from './routes/type-release.ts';
 import type { Services } from './services.ts';
+import type { Session } from './accounts/sessions.ts';
 
 export interface AppDeps extends Services {
   log: Logger;
   /** the built pages, or null for the interface alone */
   webDir: string | null;
+  /** the one address that browsers open, null for a server that only this machine reaches */
+  origin: URL | null;
 }
 
 /** The whole HTTP side. Takes everything it needs; only main.ts reads the environment. */
 export async function createApp(deps: AppDeps): Promise<Express> {
   const app = express();
   app.disable('x-powered-by');
+  // the address of whoever asks, where one proxy of ours stands before us
+  if (deps.origin) app.set('trust proxy', 1);
   app.use(compression());
   app.use(
     '/api',
-    ownOriginOnly,
+    ownOriginOnly(deps.origin),
     (_req, res, next) => {
       res.setHeader('X-Content-Type-Options', 'nosniff');
       res.setHeader('Cache-Control', 'no-store');
       next();
     },
-    express.json({ limit: '64kb' }),
+    unlessLong(express.json({ limit: '64kb' })),
     keepableTextOnly,
+    admission(deps.accounts.sessions, deps.accounts.limits.requestBySession),
     afterClosing(deps),
+    sessionRoutes(deps),
+    signInRoutes(deps),
+    namelessSignInRoutes(deps),
+    signOnRoutes(deps),
+    accountRoutes(deps),
+    proofRoutes(deps),
+    ownSessionRoutes(deps),
+    joinRoutes(deps),
+    foundRoutes(deps),
+    peopleRoutes(deps),
+    linkRoutes(deps),
+    tabletRoutes(deps),
+    auditRoutes(deps),
+    operatorRoutes(deps),
+    operatorCopyRoutes(deps),
+    placeRoutes(deps),
+    deviceRoutes(deps),
     todayRoutes(deps),
+    aircraftRoutes(deps),
+    defectRoutes(deps),
+    typeDraftRoutes(deps),
+    typeReleaseRoutes(deps),
     briefRoutes(deps),
     runRoutes(deps),
+    logRoutes(deps),
+    trendRoutes(deps),
+    exceedanceRoutes(deps),
+    bookRoutes(deps),
+    reportRoutes(deps),
+    carriedRoutes(deps),
     journalRoutes(deps),
+    takeOverRoutes(deps),
     exportRoutes(deps),
     standInRoutes(deps),
     replayRoutes(deps),
+    recordingRoutes(deps),
     practiceRoutes(deps),
+    drillRoutes(deps),
+    trainingRoutes(deps),
   );
   app.use('/api', (req) => {
     throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);
   });
-  if (deps.webDir !== null) await servePages(app, deps.webDir);
+  if (deps.webDir !== null) await servePages(app, deps.webDir, deps.origin?.protocol === 'https:');
   app.use(answerError(deps.log));
   return app;
 }
 
-async function servePages(app: Express, webDir: string): Promise<void> {
+/** A drill is longer than anything else that is sent, and is read only once it is known who sends it. */
+const unlessLong =
+  (read: RequestHandler): RequestHandler =>
+  (req, res, next) =>
+    void (req.path === LONG_BODY ? next() : read(req, res, next));
+
+async function servePages(app: Express, webDir: string, overTls: boolean): Promise<void> {
   // one fresh nonce per response: styled-components reads it from <meta property="csp-nonce">
   app.use((_req, res, next) => {
     res.locals['nonce'] = randomBytes(16).toString('base64');
@@ -82,7 +155,7 @@ async function servePages(app: Express, webDir: string): Promise<void> {
           connectSrc: ["'self'"],
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: overTls && { includeSubDomains: false },
     }),
   );
   const index = await readFile(path.join(webDir, 'index.html'), 'utf8');
@@ -109,16 +182,19 @@ function answerError(log: Logger): ErrorRequestHandler {
     if (refusal.code === 'internal') log.error({ err: error, url: req.originalUrl }, 'a request failed');
     if (refusal.code === 'database-away') log.warn({ err: error, url: req.originalUrl }, 'a request found no database');
     const { status, remedy } = ERRORS[refusal.code];
+    const { retryAfter_s } = refusal.details;
+    if (typeof retryAfter_s === 'number') res.setHeader('Retry-After', retryAfter_s);
     const body: ApiError = { error: { code: refusal.code, message: refusal.message, remedy, ...refusal.details } };
     res.status(status).json(body);
   };
 }
 
 /** A run that was just closed is on its way into the database: what is asked next sees it there, unless the database is away. */
-function afterClosing({ fleet, stored }: AppDeps): RequestHandler {
-  return async (req, _res, next) => {
+function afterClosing(deps: AppDeps): RequestHandler {
+  return async (req, res, next) => {
     const reads = req.method === 'GET' || req.path === '/runs';
-    if (reads && fleet.isClosing) await stored();
+    const session = res.locals['session'] as Session | null;
+    if (reads && session?.member && deps.fleets.of(session.member.operatorId).isClosing) await deps.stored();
     next();
   };
 }

@@ -3,10 +3,16 @@ import { isDatabaseAway } from './db/pool.ts';
 /** Every error that a caller can meet: code, status, and what to do about it. docs/formats.md lists the same table. */
 export const ERRORS = {
   'bad-request': { status: 400, remedy: 'Correct the field that is named and send it again.' },
+  'signed-out': { status: 401, remedy: 'Sign in; what you have entered stays on this page.' },
+  'not-known': { status: 401, remedy: 'Look at the name and the password again, or ask an administrator for a link.' },
+  'no-right': { status: 403, remedy: 'Ask somebody who may, or an administrator for the role.' },
+  'sign-on-away': { status: 502, remedy: 'Sign in in another way, or try again in a while.' },
+  'too-many-tries': { status: 429, remedy: 'Wait a while and try again, or sign in with a passkey.' },
   'not-found': { status: 404, remedy: 'Go back to Today and choose again.' },
   'run-is-open': { status: 409, remedy: 'Continue the open run, or close it first.' },
   'brief-held': { status: 422, remedy: 'Settle what holds it on Brief; a caution needs your reason.' },
   'out-of-order': { status: 409, remedy: 'Read the journal up to the expected number and send the entry again.' },
+  'changed-meanwhile': { status: 409, remedy: 'Read what has changed, and change it again.' },
   'id-used': { status: 409, remedy: 'Send it again with an id of its own.' },
   'not-this-item': { status: 422, remedy: 'Work the present item, or choose one that can be done meanwhile.' },
   'not-so': { status: 422, remedy: 'Put it right, record a fault, or skip it with a reason.' },

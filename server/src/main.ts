@@ -5,6 +5,7 @@ import { MACHINE_CLOCK } from './clock.ts';
 import { DatabaseInUse } from './db/lock.ts';
 import { env } from './environment.ts';
 import { startProgram } from './program.ts';
+import { serverKey } from './server-key.ts';
 
 /** ended in a way that another try would not change */
 const NOT_AGAIN = 3;
@@ -12,12 +13,21 @@ const NOT_AGAIN = 3;
 /** TAIL=PORT,TAIL=PORT */
 function devicesFrom(text: string): Record<string, number> {
   return Object.fromEntries(
-    text.split(',').map((part) => {
+    text.split(',').flatMap((part) => {
+      if (part === '') return [];
       const [tail, port] = part.split('=');
       if (!tail || !Number.isInteger(Number(port))) throw new Error(`ROUSE_DEVICES: ${part} is not TAIL=PORT`);
-      return [tail, Number(port)];
+      return [[tail, Number(port)]];
     }),
   );
+}
+
+/** The one address that browsers open, where it is not this machine's own. */
+function originFrom(text: string | undefined): URL | null {
+  if (text === undefined || text === '') return null;
+  if (!URL.canParse(text) || new URL(text).origin !== text.replace(/\/$/, ''))
+    throw new Error(`ROUSE_ORIGIN: ${text} is no address of a site, as https://rouse.example`);
+  return new URL(text);
 }
 
 function giveUp(error: unknown): never {
@@ -39,7 +49,13 @@ try {
     databaseUrl: env('DATABASE_URL'),
     outboxDir: env('ROUSE_OUTBOX'),
     webDir: process.env['ROUSE_WEB'] === 'none' ? null : path.join(root, 'web/dist'),
+    root,
     port: Number(env('PORT')),
+    listen: process.env['ROUSE_LISTEN'] ?? '127.0.0.1',
+    origin: originFrom(process.env['ROUSE_ORIGIN']),
+    key: serverKey(env('ROUSE_KEY_FILE')),
+    requestsIn10s: 3000,
+    lines: { listen: process.env['ROUSE_LINES_LISTEN'] ?? '127.0.0.1', port: Number(env('ROUSE_LINES_PORT')) },
     devices: devicesFrom(env('ROUSE_DEVICES')),
     control: { port: Number(env('ROUSE_CONTROL_PORT')), token: env('ROUSE_CONTROL_TOKEN') },
     clock: MACHINE_CLOCK,

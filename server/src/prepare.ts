@@ -1,5 +1,4 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import pg from 'pg';
 import { ensureDatabase, ensureServerRole, migrate } from './db/migrate.ts';
 import { openPool } from './db/pool.ts';
 import { loadDemo } from './demo/load.ts';
@@ -14,7 +13,12 @@ export interface PrepareOptions {
   types: () => readonly TypeFile[];
   /** changes when any type file does */
   typesStamp: string;
-  demoStarts: number;
+  /** how many earlier starts the demo has; null for no demo at all */
+  demoStarts: number | null;
+  /** see loadDemo */
+  reports: boolean;
+  pastOf: readonly string[] | null;
+  flyWorker: string | null;
   now: Date;
   /** tells whoever started the program what it does */
   say: (message: string) => void;
@@ -31,11 +35,10 @@ export async function prepareDatabase(options: PrepareOptions): Promise<void> {
   ownerUrl.pathname = pathname;
   const migrated = await migrate(ownerUrl.href, options.migrationsDir);
   if (migrated.length) say(`database migrated: ${migrated.join(', ')}`);
-  const owner = new pg.Pool({ connectionString: ownerUrl.href, max: 1 });
   const pool = openPool(databaseUrl);
   try {
-    await loadDemo({ ...options, owner, pool });
+    if (options.demoStarts !== null) await loadDemo({ ...options, demoStarts: options.demoStarts, pool });
   } finally {
-    await Promise.all([owner.end(), pool.end()]);
+    await pool.end();
   }
 }

@@ -1,8 +1,8 @@
-// The stand-in device: npm start runs it beside the server. Usage: --unit FILE=HOST:PORT [--unit ...] --control PORT
-import { readFileSync } from 'node:fs';
+// The stand-in device: npm start runs it beside the server. Usage: --unit TYPE=HOST:PORT [--unit ...] --control PORT
 import type { AddressInfo } from 'node:net';
 import { parseArgs } from 'node:util';
-import { needWatched, typeFileSchema } from '@rouse/core/aircraft';
+import { shippedType } from '@rouse/aircraft';
+import { needWatched } from '@rouse/core/aircraft';
 import { openControlPort } from './control-port.ts';
 import { Link } from './link.ts';
 import { Unit } from './unit.ts';
@@ -13,16 +13,20 @@ const { values } = parseArgs({
 });
 const wanted = (values.unit ?? []).map((text) => /^(.+)=([^=:]+):(\d+)$/.exec(text));
 if (wanted.length === 0 || wanted.includes(null)) {
-  console.error('usage: standin --unit TYPE-FILE=HOST:PORT [--unit TYPE-FILE=HOST:PORT ...] [--control PORT]');
+  console.error('usage: standin --unit TYPE=HOST:PORT [--unit TYPE=HOST:PORT ...] [--control PORT]');
   process.exit(2);
 }
 const links: Link[] = [];
 const units = wanted.map((found) => {
-  const [, file, host, port] = found!;
-  const type = needWatched(typeFileSchema.parse(JSON.parse(readFileSync(file!, 'utf8'))));
+  const [, name, host, port] = found!;
+  const type = shippedType(process.env['APP_ROOT'] ?? process.cwd(), name!);
+  if (!type) {
+    console.error(`there is no aircraft type named ${name}; name a folder of aircraft/`);
+    process.exit(2);
+  }
   const link = new Link(host!, Number(port));
   links.push(link);
-  return new Unit(type, link);
+  return new Unit(needWatched(type), link);
 });
 const token = process.env['ROUSE_CONTROL_TOKEN'];
 if (!token) {

@@ -97,6 +97,7 @@ export class Unit {
       preset: this.preset,
       streaming: this.streaming,
       line: this.line,
+      pace: this.pace,
       t_s: this.frames * 0.02,
       epoch_ms: performance.timeOrigin + this.epoch_ms,
     };

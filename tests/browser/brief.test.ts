@@ -1,7 +1,8 @@
 import type { Page } from 'puppeteer-core';
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { seriousFindings } from './chrome.ts';
+import { typeOfTail } from '../rouse.ts';
+import { seriousFindings, signInPage } from './chrome.ts';
 import { beginBefore, fieldOf, fillBrief, fillField, reportOfNow } from './pilot.ts';
 import { useStage } from './stage.ts';
 
@@ -145,7 +146,7 @@ test('a caution is passed with a reason; a no-go is not', async () => {
   const run = await beginBefore(page);
   const briefed = (await stage.call.detail(run)).entries.find((e) => e.kind === 'briefed');
   expect(briefed).toMatchObject({
-    brief: { accepted: [{ hold: 'expired', reason: 'The station is down, looked outside' }] },
+    brief: { accepted: [{ objection: 'expired', reason: 'The station is down, looked outside' }] },
   });
 });
 
@@ -160,14 +161,18 @@ test('an engineer releases an exceedance on the brief, by name, and the run can 
   await fillBrief(page, '300');
   const n = (await holds(page)).length;
   expect(n).toBeGreaterThan(0);
+  // a pilot reads who releases it, and cannot
+  expect(await page.$('[aria-label="What was found and done"]')).toBeNull();
+  await signInPage(page, stage.rouse.base, 'engineer');
+  await page.reload({ waitUntil: 'networkidle2' });
+  await page.waitForSelector('[aria-label="What was found and done"]');
   for (let left = n; left > 0; left -= 1) {
-    await page.focus('[aria-label="Engineer who looked"]');
-    await page.keyboard.press('Tab');
-    await page.keyboard.type('Battery changed');
+    await page.focus('[aria-label="What was found and done"]');
+    await page.keyboard.type('No');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector('form [role="alert"]')?.textContent?.includes('engineer'));
-    await page.focus('[aria-label="Engineer who looked"]');
-    await page.keyboard.type('R. Vale');
+    await page.waitForFunction(() => document.querySelector('form [role="alert"]')?.textContent?.includes('found'));
+    await page.focus('[aria-label="What was found and done"]');
+    await page.keyboard.type('thing but the battery, changed');
     await page.keyboard.press('Enter');
     await page.waitForFunction((was) => document.querySelectorAll('[data-hold]').length === was - 1, {}, left);
   }
@@ -186,15 +191,26 @@ test('every drawing can be read as a table', async () => {
 
 test('a type is read, printed and compared with its earlier version; the operator changes a way', async () => {
   const { page } = stage.open;
+  const trainer = typeOfTail('QV-TRN');
+  const items = trainer.items.map((i) => (i.id === 'bus-volts' ? { ...i, why: 'A weak battery floods it.' } : i));
+  await stage.rouse.release({ ...trainer, version: 2, items });
   await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
+  const versions = await page.waitForSelector('[data-type="T2"] ::-p-text(Versions)');
+  await versions!.press('Enter');
   await page.waitForFunction(() => document.body.textContent?.includes('what changed since 1'));
   await page.goto(`${stage.rouse.base}/types/T2/2?against=1`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('#changes');
-  expect(await page.$$eval('#changes tbody tr', (rows) => rows.length)).toBeGreaterThan(0);
+  expect(await page.$$eval('#changes tbody tr', (rows) => rows.map((r) => r.textContent))).toEqual([
+    expect.stringContaining('A weak battery floods it.'),
+  ]);
   expect(await page.$$eval('#leg-before-start tbody tr', (rows) => rows.length)).toBeGreaterThanOrEqual(20);
   expect(await seriousFindings(page)).toEqual([]);
   const pdf = await page.pdf({ format: 'A4' });
   expect(pdf.length).toBeGreaterThan(20_000);
+  // a pilot reads how the operator works; an administrator says it
+  expect(await page.$eval('#ways input[value="two-crew"]', (e) => (e as HTMLInputElement).disabled)).toBe(true);
+  await signInPage(page, stage.rouse.base, 'administrator');
+  await page.reload({ waitUntil: 'networkidle2' });
   await page.waitForFunction(() => document.querySelector('#ways label[data-selected]') !== null);
   await page.$$eval('#ways input[value="two-crew"]', (all) => all[0]!.focus());
   await page.keyboard.press('Space');

@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
+import { type As, PERSON, signIn } from '../caller.ts';
+
 export interface Chrome {
   browser: Browser;
   close(): Promise<void>;
@@ -43,13 +45,32 @@ export interface OpenPage {
   complaints: string[];
 }
 
+/** Signs a page in as one of the people of the demo. */
+export async function signInPage(page: Page, base: string, as: As = 'pilot'): Promise<void> {
+  const pairs = (await signIn(base, PERSON[as].personId))
+    .split('; ')
+    .map((pair) => pair.split('=') as [string, string]);
+  await page
+    .browserContext()
+    .setCookie(
+      ...pairs.map(([name, value]) => ({ name, value, domain: new URL(base).hostname, path: '/', httpOnly: true })),
+    );
+}
+
 /**
- * A page whose speech is recorded in `window.spoken`, in a chosen light. A figure that is none, shown or said, is a
- * complaint.
+ * A page whose speech is recorded in `window.spoken`, in a chosen light, signed in where a server is named. A figure that
+ * is none, shown or said, is a complaint.
  */
-export async function openPage(browser: Browser, light: 'day' | 'night' | 'sun' = 'day'): Promise<OpenPage> {
+export async function openPage(
+  browser: Browser,
+  base: string | null,
+  { light = 'day', as = 'pilot' }: { light?: 'day' | 'night' | 'sun'; as?: As } = {},
+): Promise<OpenPage> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
+  if (base !== null) await signInPage(page, base, as);
+  // two browsers share a small machine: what is slow there is not wrong
+  page.setDefaultTimeout(90_000);
   const complaints: string[] = [];
   page.on('console', (message) => {
     // a refusal of the server is an answer, not a fault of the page
@@ -58,7 +79,12 @@ export async function openPage(browser: Browser, light: 'day' | 'night' | 'sun' 
   });
   page.on('pageerror', (error) => complaints.push(String(error)));
   await page.evaluateOnNewDocument((chosen: string) => {
+    // a page that is being made has no place of its own yet
+    if (window.origin === 'null') return;
     localStorage.setItem('rouse.light', chosen);
+    // a small machine draws in software: ten pictures a second tell a test as much as sixty
+    window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 100);
+    window.cancelAnimationFrame = (id) => window.clearTimeout(id);
     const spoken: string[] = [];
     Object.assign(window, { spoken });
     const noFigure = /\b(NaN|Infinity|undefined|null|\[object)\b/;

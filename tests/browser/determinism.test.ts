@@ -1,9 +1,12 @@
 import path from 'node:path';
+import { lessonsOf } from '@rouse/aircraft';
+import { needWatched } from '@rouse/core/aircraft';
 import { build } from 'esbuild';
+import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { ROOT, types } from '../skerry.ts';
 import { type Chrome, launchChrome } from './chrome.ts';
-import { digestOf } from './determinism.ts';
+import { digestOf, drillDigestOf } from './determinism.ts';
 
 let chrome: Chrome;
 beforeAll(async () => {
@@ -11,7 +14,8 @@ beforeAll(async () => {
 });
 afterAll(() => chrome.close());
 
-test('every plant gives the same bits in Node and in Chromium', async () => {
+/** A page that has the bundled code. */
+async function pageWithCode(): Promise<Page> {
   const bundled = await build({
     entryPoints: [path.join(ROOT, 'tests/browser/determinism.ts')],
     bundle: true,
@@ -22,6 +26,11 @@ test('every plant gives the same bits in Node and in Chromium', async () => {
   });
   const page = await chrome.browser.newPage();
   await page.addScriptTag({ content: bundled.outputFiles[0]!.text });
+  return page;
+}
+
+test('every plant gives the same bits in Node and in Chromium', async () => {
+  const page = await pageWithCode();
   for (const { id, simulator } of types) {
     const there = await page.evaluate(
       (parameters) =>
@@ -29,5 +38,23 @@ test('every plant gives the same bits in Node and in Chromium', async () => {
       simulator as never,
     );
     expect([id, there]).toEqual([id, digestOf(simulator!)]);
+  }
+});
+
+test('a whole lesson gives the same journal, the same marks and the same bits in Node and in Chromium', async () => {
+  const page = await pageWithCode();
+  for (const id of ['S7', 'T2']) {
+    const type = needWatched(types.find((t) => t.id === id)!);
+    const lesson = lessonsOf(ROOT, type).lessons.find((l) => l.id === 'recall-start')!;
+    const there = await page.evaluate(
+      (t, l) =>
+        (window as unknown as { rouse: { drillDigestOf: typeof drillDigestOf } }).rouse.drillDigestOf(
+          t as never,
+          l as never,
+        ),
+      type as never,
+      lesson as never,
+    );
+    expect(there).toBe(drillDigestOf(type, lesson));
   }
 });

@@ -6,7 +6,9 @@ import {
   PistonPlant,
   setInput,
 } from '@rouse/core/simulator';
-import { isPiston, type TypeFile } from '@rouse/core/aircraft';
+import { isPiston, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import { simulatedBrief } from '@rouse/core/brief';
+import { DrillFlight, flyAsLearner, type Lesson, marksOf } from '@rouse/core/drill';
 
 /** A digest of every bit of forty seconds of a plant from cold, the same wherever it runs. */
 export function digestOf(simulator: NonNullable<TypeFile['simulator']>): string {
@@ -36,8 +38,25 @@ export function digestOf(simulator: NonNullable<TypeFile['simulator']>): string 
       seen.push(sim.sensors[0]!.tot_C, sim.sensors[0]!.ngA_pct, sim.volts, sim.rotor.nr);
     }
   }
-  const words = new Uint32Array(Float64Array.from(seen).buffer);
+  return `${hashOf(Float64Array.from(seen))} ${seen.at(-1)}`;
+}
+
+function hashOf(values: Float64Array): string {
+  const words = new Uint32Array(values.buffer, values.byteOffset, 2 * values.length);
   let hash = 2166136261;
   for (const word of words) hash = Math.imul(hash ^ word, 16777619);
-  return `${(hash >>> 0).toString(16)} ${seen.at(-1)}`;
+  return (hash >>> 0).toString(16);
+}
+
+/** A whole lesson flown by a learner who does everything right: its journal, its marks, and every bit of its readings. */
+export function drillDigestOf(type: WatchedType, lesson: Lesson): string {
+  const brief = simulatedBrief(
+    type,
+    type.standIn.find((p) => p.id === lesson.day)!,
+  );
+  const flight = new DrillFlight({ type, lesson, seed: 7, brief });
+  flyAsLearner(flight, { seed: 7 });
+  const flown = flight.flown();
+  const columns = flight.trace().columns.map((column) => hashOf(column));
+  return JSON.stringify([flown.acts, flown.entries.at(-1), marksOf(flown, null), columns]);
 }

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
 import { seriousFindings, spoken } from './chrome.ts';
-import { flyStage, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-TRN', 'QV-ERN', 'QV-SKY']);
@@ -29,9 +29,14 @@ test(
 
     await page.waitForSelector('[data-scan]');
     expect(await stage.text('[data-line="not-done"]')).toContain('no computer today');
-    expect(await page.$$eval('[data-line][data-verdict="false"]', (l) => l.length)).toBe(0);
+    const wrong = (): Promise<(string | null)[]> =>
+      page.$$eval('[data-line][data-verdict="false"]', (lines) => lines.map((l) => l.textContent));
+    // frictions come off as the last thing before the last look
+    expect(await wrong()).toEqual([expect.stringContaining('Frictions are set')]);
     expect(await stage.text('[data-power]')).toMatch(/\d % for take-off.*left out of ground effect/);
     expect(await seriousFindings(page)).toEqual([]);
+    await workByKeyboard(page, 'ready');
+    expect(await wrong()).toEqual([]);
     await workByKeyboard(page, 'end');
     expect(await stage.text('[data-item="end"]')).toContain('Ready for lift');
 
@@ -73,14 +78,14 @@ test('four hundred failures are flown, shown as they come, and can be stopped', 
   expect(Number(await page.$eval('[data-flown]', (e) => e.getAttribute('data-flown')))).toBeLessThan(400);
   await press('Fly 400');
   await page.waitForFunction(() => document.querySelector('[data-flown]')?.textContent?.includes('as predicted'), {
-    timeout: 60_000,
+    timeout: 120_000,
   });
   expect(await stage.text('[data-flown]')).toMatch(/400 of 400 flown at \d+ ft.*none fell where it was said to hold/);
 });
 
 test('training and a failure are practised by keyboard, timed aloud, and kept as practice only', SLOW, async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/practice`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/drill/H9/1/one-engine`, { waitUntil: 'networkidle2' });
   await page.waitForFunction(() => document.activeElement?.textContent === 'Begin the hover');
   await page.keyboard.press('Enter');
   const torque = (n: number): Promise<number> => page.$eval(`[data-torque="${n}"]`, (e) => parseFloat(e.textContent));
@@ -94,7 +99,7 @@ test('training and a failure are practised by keyboard, timed aloud, and kept as
   expect((await spoken(page)).join(' ')).toContain('Thirty-second power');
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
   await page.waitForFunction(() => parseFloat(document.querySelector('[data-nr]')!.textContent) > 97, {
-    timeout: 20_000,
+    timeout: 40_000,
   });
   expect(await seriousFindings(page)).toEqual([]);
   await page.keyboard.press('Escape');
@@ -125,51 +130,12 @@ test('the trainer is shut down by keyboard: the books are shown, and the record 
   expect(await seriousFindings(page)).toEqual([]);
 });
 
-test('a cool-down left out on a hot day: the temperature hangs, and is motored down by keyboard', SLOW, async () => {
-  const { page } = stage.open;
-  const run = await stage.openAt('QV-SKY', 'hot-day', 'ready');
-  await workByKeyboard(page, 'end');
-  await page.keyboard.press('l');
-  await page.waitForSelector('[data-item="hover-check"]');
-  // a minute and a half of take-off power
-  await workByKeyboard(page, 'end');
-  // at the pace of life until the cut: a hand that is slow must not cool the engine down
-  await stage.call.post('/stand-in/pace', { run, times: 1 });
-  await page.keyboard.press('x');
-  await page.waitForFunction(() => document.querySelector('[data-item="rotor-wind-stop"]') !== null);
-  await workByKeyboard(page, 'cool-down');
-  await page.waitForSelector('[data-lasts]');
-  expect(await stage.text('[data-lasts]')).toMatch(/^1:\d\d more$/);
-  await page.keyboard.press('k');
-  await page.waitForSelector('#ask');
-  await page.keyboard.type('in a hurry');
-  await page.keyboard.press('Enter');
-  await leaveItem(page, 'cool-down');
-  await workByKeyboard(page, 'cut');
-  await flyStage(page);
-  await flyStage(page);
-  await stage.call.post('/stand-in/pace', { run, times: 8 });
-
-  await workByKeyboard(page, ['motor-after', 'end']);
-  expect(await presentItem(page)).toBe('motor-after');
-  expect(await stage.text('[data-item] [role="note"]')).toMatch(/\d{3} °C and it does not fall/);
-  expect(await stage.text('[data-residual="1"]')).toContain('sooner if it is motored');
-  await workByKeyboard(page, 'end');
-  expect(await settled(run)).toEqual(
-    expect.arrayContaining(['motor-after', 'cool-after', 'motor-after-off', 'residual-after', 'battery-off']),
-  );
-  const { entries } = await stage.call.detail(run);
-  const looks = entries.flatMap((e) => (e.kind === 'measured' && e.item === 'residual-after' ? [e.cause] : []));
-  expect(looks).toEqual(['hangs', null]);
-});
-
 test('what is not ready is named: a caption that comes back holds the word ready, with what to do', SLOW, async () => {
   const { page } = stage.open;
   const run = await stage.openAt('QV-SKY', 'mild', 'ready');
   stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', actions: [{ control: 'hyd_test', to: 1 }] });
   await page.waitForSelector('[data-line="captions"][data-verdict="false"]');
   await page.keyboard.press('Space');
-  await page.waitForSelector('[data-item] [role="alert"]');
   expect(await stage.text('[data-item] [role="alert"]')).toMatch(/not yet.*Captions.*extra/i);
   expect(await presentItem(page)).toBe('ready');
   stage.rouse.standIn.of('QV-SKY').obey({ cmd: 'move', actions: [{ control: 'hyd_test', to: 0 }] });

@@ -1,19 +1,12 @@
-import type { Today } from '@rouse/core/contract';
+import type { RunsPage, Today } from '@rouse/core/contract';
 import { expect, test } from 'vitest';
 import { verifyBundle } from '@rouse/core/format';
 import { waitUntil } from '../rouse.ts';
 import { seriousFindings, spoken } from './chrome.ts';
-import { beginByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
+import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage();
-
-/** Hurried up to an item, then as in life. @returns the run */
-async function openAtPaceOfLife(preset: string, until: string): Promise<string> {
-  const run = await stage.openAt('QV-SKY', preset, until);
-  await stage.call.post('/stand-in/pace', { run, times: 1 });
-  return run;
-}
 
 test.each([
   ['hung-start', 'Hung start', /Ng hangs at \d+\.\d %/, /Hung at \d+ percent/],
@@ -21,7 +14,7 @@ test.each([
   ['weak-battery', 'Volts too low', /Bus \d+\.\d V: below 13\.2 V/, /Volts low/],
 ])('%s is caught with its reason, its figure and its actions', async (preset, title, figure, said) => {
   const { page } = stage.open;
-  const run = await openAtPaceOfLife(preset, 'start-engine');
+  const run = await stage.openAt('QV-SKY', preset, 'start-engine', { times: 1 });
   await workByKeyboard(page, 'engine-start');
   await leaveItem(page, 'engine-start', 40_000);
   expect(await stage.text('[data-abort] h2')).toBe(title);
@@ -42,6 +35,8 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   await stage.choose('mild');
   const { page } = stage.open;
   await page.goto(`${stage.rouse.base}/`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('details summary');
+  await page.click('details summary');
   await page.waitForSelector('[role="radiogroup"]');
   await page.focus('[role="radiogroup"] input');
   await page.keyboard.press('ArrowDown');
@@ -52,14 +47,13 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   expect(today.aircraft.find((a) => a.wired)!.standIn!.preset).toBe('warm-turn-round');
   await stage.call.open();
   await page.reload({ waitUntil: 'networkidle2' });
-  await page.waitForFunction(() => document.activeElement?.textContent === 'Continue the open run');
+  await page.waitForFunction(() => document.activeElement?.textContent === 'Go on');
   expect(await page.$eval('[role="radiogroup"] input', (e) => (e as HTMLInputElement).disabled)).toBe(true);
 });
 
 test('the pilot stops a start with Esc, and the record says so', async () => {
-  await stage.choose('mild');
   const { page } = stage.open;
-  const run = await beginByKeyboard(page, stage.rouse.base);
+  const run = await stage.openAt('QV-SKY', 'mild', 'start-engine', { times: 1 });
   await page.keyboard.press('Escape'); // nothing runs: nothing to stop
   await workByKeyboard(page, 'engine-start');
   await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 8);
@@ -73,7 +67,7 @@ test('the pilot stops a start with Esc, and the record says so', async () => {
 
 test('while oil warms, another item is taken with its number', async () => {
   const { page } = stage.open;
-  await openAtPaceOfLife('cold', 'captions-idle');
+  await stage.openAt('QV-SKY', 'cold', 'captions-idle', { times: 1 });
   await page.waitForFunction(() => document.body.textContent?.includes('Meanwhile'));
   const key = await page.$$eval('li', (rows) => rows.find((r) => r.textContent.startsWith('Avionics'))?.querySelector('kbd')?.textContent); // prettier-ignore
   await page.keyboard.press(key as '1');
@@ -87,15 +81,14 @@ test('while oil warms, another item is taken with its number', async () => {
 });
 
 test('help, why and voice answer their keys', async () => {
-  await stage.choose('mild');
   const { page } = stage.open;
-  await beginByKeyboard(page, stage.rouse.base);
+  await stage.openAt('QV-SKY', 'mild', 'start-engine', { times: 1 });
   await page.keyboard.press('?');
   await page.waitForFunction(() => document.body.textContent?.includes('mark the moment'));
-  expect(await stage.text('[data-item]')).toContain('Read it before the first switch');
+  expect(await stage.text('[data-item]')).toContain('off is always yours');
   await page.keyboard.press('w');
   await page.waitForFunction(
-    () => !document.querySelector('[data-item]')?.textContent?.includes('Read it before the first switch'),
+    () => !document.querySelector('[data-item]')?.textContent?.includes('off is always yours'),
   );
   await page.keyboard.press('v');
   await page.waitForFunction(() => document.querySelector('footer')?.textContent?.includes('Voice off'));
@@ -106,10 +99,10 @@ test('help, why and voice answer their keys', async () => {
 
 test('an earlier start is read back: tables, exports, and a note that stays', async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/debrief`, { waitUntil: 'networkidle2' });
-  await page.waitForSelector('main a');
-  const listed = await stage.call.get<{ tail: string; runs: { run: string; outcome: string }[] }[]>('/runs');
-  const { run } = listed.find((l) => l.tail === 'QV-SKY')!.runs.find((r) => r.outcome === 'ready')!;
+  await page.goto(`${stage.rouse.base}/log/runs`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('main td a');
+  const { runs } = await stage.call.get<RunsPage>('/log/runs');
+  const { run } = runs.find((r) => r.tail === 'QV-SKY' && r.outcome === 'ready')!;
   const place = await page.$$eval(
     'main a',
     (links, id) => links.map((a) => a.href).find((href) => href.includes(id))!,
@@ -130,7 +123,9 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
   const exports = await page.$$eval('nav[aria-label="Exports"] a', (links) =>
     links.map((a) => (a as HTMLAnchorElement).href),
   );
-  const [csv, bundle] = await Promise.all(exports.map(async (href) => (await fetch(href)).text()));
+  const [csv, bundle] = await Promise.all(
+    exports.map(async (href) => (await stage.call.fetch(new URL(href).pathname.replace('/api', ''))).text()),
+  );
   expect(csv).toMatch(/^t_s,ng\.1_pct/);
   expect(verifyBundle(bundle!).ok).toBe(true);
 

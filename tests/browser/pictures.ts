@@ -3,21 +3,12 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Today } from '@rouse/core/contract';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { ElementHandle } from 'puppeteer-core';
 import { FLEET } from '../../server/src/demo/identity.ts';
 import { Caller, goodBrief } from '../caller.ts';
 import { ROOT, types } from '../skerry.ts';
-import { launchChrome } from './chrome.ts';
-import {
-  answerByKeyboard,
-  beginBefore,
-  beginByKeyboard,
-  fillBrief,
-  fillField,
-  leaveItem,
-  reportOfNow,
-  workByKeyboard,
-} from './pilot.ts';
+import { launchChrome, signInPage } from './chrome.ts';
+import { answerByKeyboard, beginByKeyboard, fillBrief, fillField, reportOfNow, workByKeyboard } from './pilot.ts';
 
 const BASE = process.env['ROUSE'] ?? 'http://127.0.0.1:8640';
 const OUT = path.join(ROOT, 'docs/screenshots');
@@ -25,6 +16,7 @@ type Light = 'day' | 'night' | 'sun';
 
 const chrome = await launchChrome();
 const page = await chrome.browser.newPage();
+await signInPage(page, BASE);
 const call = new Caller(BASE);
 
 async function shot(name: string, light: Light = 'day', width = 1280, height = 800): Promise<void> {
@@ -41,20 +33,6 @@ async function shot(name: string, light: Light = 'day', width = 1280, height = 8
 const choose = (preset: string): Promise<unknown> => call.choose(preset);
 const at = (place: string): Promise<unknown> => page.goto(`${BASE}${place}`, { waitUntil: 'networkidle2' });
 
-/** A run of a tail that is worked by hand, in a method that the operator may not use. */
-async function byHand(tail: string, method: string, fuel: string): Promise<Page> {
-  const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
-  await at(`/brief/${aircraftId}`);
-  await fillBrief(page, fuel);
-  const select = `select:has(option[value="${method}"])`;
-  if ((await page.$eval(select, (s) => (s as HTMLSelectElement).value)) !== method) {
-    await page.select(select, method);
-    await page.type('input[aria-label*="differs today"]', 'line check');
-  }
-  await beginBefore(page);
-  return page;
-}
-
 const figureAbove = (channel: string, value: number): Promise<unknown> =>
   page.waitForFunction(
     (c, v) => Number(document.querySelector(`[data-channel="${c}"] b`)?.textContent) > v,
@@ -63,40 +41,12 @@ const figureAbove = (channel: string, value: number): Promise<unknown> =>
     value,
   );
 
-/** A run of a tail, worked up to one of its items. */
-async function openAt(
-  tail: string,
-  until: string,
-  options: { preset?: string; ways?: Record<string, string> } = {},
-): Promise<string> {
-  const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
-  if (options.preset) await call.choose(options.preset, aircraftId);
-  const ways = Object.fromEntries(
-    Object.entries(options.ways ?? {}).map(([id, to]) => [id, { to, reason: 'for the picture' }]),
-  );
-  const { body } = await call.post('/runs', {
-    aircraft: aircraftId,
-    brief: { ...goodBrief(aircraftId), ways },
-  });
-  await call.work(body.run!, until);
-  await at(`/start/${body.run!}`);
-  await page.waitForSelector(`[data-item="${until}"]`);
-  return body.run!;
-}
-
-/** A twin, and a recorded file. */
-async function twinAndReplay(): Promise<void> {
-  await openAt('QV-ERN', 'load-2', { preset: 'mild', ways: { 'engine-first': 'always-2' } });
-  await page.waitForFunction(() => document.querySelector('[data-item]')?.textContent?.includes('about'), {
-    timeout: 60_000,
-  });
-  await shot('second-engine-day');
-  await call.settle();
-
-  await at('/replay');
+/** A recorded file. */
+async function replay(): Promise<void> {
+  await at('/log/recording');
   const input = (await page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
   const [hot] = (await call.get<Today>('/today')).aircraft.find((a) => a.tail === 'QV-SKY')!.recent;
-  const csv = await fetch(`${BASE}/api/runs/${hot!.run}/trace.csv`);
+  const csv = await call.fetch(`/runs/${hot!.run}/trace.csv`);
   const place = path.join(mkdtempSync(path.join(tmpdir(), 'rouse-')), 'recorder.csv');
   writeFileSync(place, await csv.text());
   await input.uploadFile(place);
@@ -112,41 +62,42 @@ async function twinAndReplay(): Promise<void> {
   await shot('replay-day');
 }
 
-/** A trainer that warms up, and a check of it that is not good, measured and read back. */
+/** A check of a trainer that is not good. */
 async function runUp(): Promise<void> {
   const { aircraftId } = FLEET.find((a) => a.tail === 'QV-TRN')!;
   await call.choose('live-magneto', aircraftId);
   const { body } = await call.post('/runs', { aircraft: aircraftId, brief: goodBrief(aircraftId) });
   const run = body.run!;
   await call.post('/stand-in/pace', { run, times: 8 });
-  await call.work(run, 'warm-up-low');
-  await call.post('/stand-in/pace', { run, times: 1 });
   await at(`/start/${run}`);
-  await page.waitForSelector('[data-item="warm-up-low"]');
-  await page.keyboard.press('s');
-  await page.waitForFunction(() => / to /.test(document.querySelector('[data-wait="oil-warm"]')?.textContent ?? ''), {
-    timeout: 60_000,
-  });
-  await shot('warm-up-day');
-  await call.post('/stand-in/pace', { run, times: 8 });
   await call.work(run, 'magnetos-low-left-first');
   await page.waitForSelector('[data-item="magnetos-low-left-first"]');
   while (!(await page.$('[data-found="fault"]'))) await answerByKeyboard(page, 'magnetos-low-left-first');
   await shot('magnetos-day');
-  await page.keyboard.press('f');
-  await page.waitForSelector('#ask');
-  await page.keyboard.press('Enter');
-  await leaveItem(page, 'magnetos-low-left-first');
-  await page.keyboard.press('Space');
-  await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
-  await at(`/debrief/${run}`);
-  const checks = await page.waitForSelector('::-p-text(Checks,)');
-  await checks!.press('Enter');
-  await page.waitForSelector('[data-figure="drop-right"]');
-  await shot('checks-night', 'night');
+  await call.settle();
 }
 
-/** A twin from its last look to a quiet aircraft, its board, and a failure flown for practice. */
+/** The first page, what an operator keeps, and a type that is being written. */
+async function setUp(): Promise<void> {
+  const draft = await call.post('/types/drafts', { like: 'haugh-h9' });
+  await at(`/types/drafts/${(draft.body as { draft?: string }).draft!}`);
+  await (await page.waitForSelector('[data-part="procedure/before-start.yaml"]'))!.press('Enter');
+  await (await page.waitForSelector('[data-row="bus-volts"] button[aria-expanded]'))!.press('Enter');
+  await page.waitForSelector('[data-problems="0"]');
+  await shot('editor-day');
+  await signInPage(page, BASE, 'administrator');
+  await at('/set-up/sites');
+  await page.waitForSelector('[data-pad]');
+  await page.$eval('section[aria-label="Varra"]', (e) => e.scrollIntoView());
+  await shot('set-up-day');
+  await page.browserContext().deleteCookie(...(await page.browserContext().cookies()));
+  await at('/');
+  await page.waitForSelector('main ::-p-text(Look around)');
+  await shot('sign-in-day');
+  await signInPage(page, BASE);
+}
+
+/** A twin from its last look to a quiet aircraft, its board; and a start that is drilled. */
 async function liftAndBack(): Promise<void> {
   const { aircraftId } = FLEET.find((a) => a.tail === 'QV-ERN')!;
   await call.choose('mild', aircraftId);
@@ -162,25 +113,38 @@ async function liftAndBack(): Promise<void> {
   await shot('power-day');
   await at(`/start/${run}`);
   await workByKeyboard(page, 'end');
+  // a figure that was typed keeps its keys
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press('x');
   await page.waitForSelector('[data-item="rotor-wind-stop"]');
   await workByKeyboard(page, 'end');
   await shot('shut-down-day');
   await call.settle();
 
-  await at('/practice');
-  await (await page.waitForSelector('::-p-text(Begin the hover)'))!.press('Enter');
-  await page.waitForFunction(() => Number(document.querySelector('[data-nr]')?.textContent?.slice(0, 5)) > 90);
-  await page.keyboard.press('1');
-  await page.waitForSelector('::-p-text(engine 1 failed)');
-  await page.waitForSelector('li[data-used]');
-  await shot('practice-night', 'night');
+  await at('/drill/C5/1/recall-start');
+  await page.waitForSelector('[data-drill="flying"]');
+  for (const key of ['b', 'u', 'l'] as const) await page.keyboard.press(key);
+  await page.click('[data-spot="bus-volts"]');
+  await page.keyboard.down('s');
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 14);
+  await page.keyboard.down('Shift');
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowUp');
+  await page.keyboard.up('Shift');
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="tot.1"] b')?.textContent) > 500);
+  await shot('drill-day');
+  await page.keyboard.up('s');
 }
 
 try {
   await choose('mild');
   await at('/');
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('article')].every((a) => !a.textContent!.includes('worked out')),
+  );
   await shot('today-day');
+  await at(`/log/${FLEET.find((a) => a.tail === 'QV-COR')!.aircraftId}/trends`);
+  await page.waitForSelector('[aria-label="What it means"]');
+  await shot('trends-day');
 
   const heavy = FLEET.find((a) => a.tail === 'QV-ERN')!;
   await at(`/brief/${heavy.aircraftId}`);
@@ -188,12 +152,6 @@ try {
   await fillField(page, 'Outside', '3');
   await fillField(page, 'Dew point', '1');
   await shot('brief-day');
-
-  await byHand('QV-COR', 'two-crew', '180');
-  await workByKeyboard(page, 'controls');
-  await shot('two-crew-portrait', 'day', 820, 1180);
-  await page.setViewport({ width: 1280, height: 800 });
-  await call.settle();
 
   const strath = types.find((t) => t.id === 'X14')!;
   await at(`/types/X14/${strath.version}`);
@@ -216,7 +174,7 @@ try {
   await page.waitForSelector('[data-chain]');
   await shot('debrief-day');
 
-  await twinAndReplay();
+  await replay();
   await runUp();
   await liftAndBack();
 
@@ -228,6 +186,7 @@ try {
   await workByKeyboard(page, 'end');
   await call.settle();
   await choose('mild');
+  await setUp();
 } finally {
   await chrome.close();
 }

@@ -1,3 +1,4 @@
+import { DEMO } from '../../server/src/demo/identity.ts';
 import type { Page } from 'puppeteer-core';
 
 /** A mild day that was observed just now, or that many minutes from now, in any wind. */
@@ -13,7 +14,7 @@ export async function presentItem(page: Page): Promise<string> {
 }
 
 /** Waits until the card shows another item. */
-export async function leaveItem(page: Page, id: string, within_ms = 60_000): Promise<void> {
+export async function leaveItem(page: Page, id: string, within_ms = 120_000): Promise<void> {
   await page.waitForFunction(
     (was) => (document.querySelector('[data-item]') as HTMLElement | null)?.dataset['item'] !== was,
     { timeout: within_ms, polling: 50 },
@@ -58,12 +59,12 @@ const offersButton = (page: Page): Promise<boolean> =>
   page.$eval('[data-item]', (card) => card.querySelector('button.wide') !== null);
 
 /** Does what the present stage of a check says, and waits until it goes on by itself. */
-export async function flyStage(page: Page): Promise<void> {
+async function flyStage(page: Page): Promise<void> {
   const before = await page.evaluate(standOfCheck);
   if (await offersButton(page)) await page.keyboard.press('Space');
   await page.waitForFunction(`(${standOfCheck.toString()})() !== ${JSON.stringify(before)}`, {
     polling: 20,
-    timeout: 60_000,
+    timeout: 120_000,
   });
 }
 
@@ -78,9 +79,10 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     await page.keyboard.type(figure);
     await page.keyboard.press('Enter');
   } else if (kind === 'compare') {
-    await page.keyboard.type('A7');
+    const figures = await page.$('[data-item] form input[inputmode="decimal"]');
+    await page.keyboard.type(figures ? '100' : 'A7');
     await page.keyboard.press('Tab');
-    await page.keyboard.type('a7');
+    await page.keyboard.type(figures ? '100' : 'a7');
     await page.keyboard.press('Enter');
   } else if (kind === 'wind') {
     await page.focus('[data-item] form input');
@@ -104,14 +106,14 @@ export async function answerByKeyboard(page: Page, id: string): Promise<void> {
     if (!moved)
       await page.waitForFunction(
         () => document.querySelector<HTMLElement>('[data-item] [data-verdict]')?.dataset['verdict'] !== 'false',
-        { polling: 50, timeout: 60_000 },
+        { polling: 50, timeout: 120_000 },
       );
     const before = await page.evaluate(standOfCard);
     await page.keyboard.press('Space');
     // a stage, a turn or a word moves the card on; its clock and its readings do not
     await page.waitForFunction(`(${standOfCard.toString()})() !== ${JSON.stringify(before)}`, {
       polling: 50,
-      timeout: 60_000,
+      timeout: 120_000,
     });
     return;
   }
@@ -177,8 +179,10 @@ export async function beginBefore(page: Page): Promise<string> {
 /** From Today over the brief to the first item, keyboard only, on the tail that the stand-in is wired to. */
 export async function beginByKeyboard(page: Page, base: string): Promise<string> {
   await page.goto(`${base}/`, { waitUntil: 'networkidle2' });
-  await page.waitForFunction(() => document.activeElement?.textContent === 'Brief');
-  await page.keyboard.press('Enter');
+  const way = (await page.waitForSelector('article[aria-label="QV-SKY"] button'))!;
+  // a run that has just ended is read back first; the rail leads to the brief of the aircraft in hand
+  if ((await way.evaluate((b) => b.textContent)) === 'Brief') await way.press('Enter');
+  else await page.goto(`${base}/brief/${DEMO.aircraftId}`, { waitUntil: 'networkidle2' });
   await fillBrief(page, '300');
   const run = await beginBefore(page);
   await page.waitForSelector('[data-item="papers"]');

@@ -64,9 +64,9 @@ async function choose(page: Page, file: string): Promise<void> {
 const press = (page: Page, text: string) =>
   page.$$eval('button', (buttons, t) => buttons.find((b) => b.textContent === t)!.click(), text);
 
-test('a foreign file is mapped once, kept for the next, watched whole and played', { timeout: 90_000 }, async () => {
+test('a foreign file is mapped once, kept for the next, watched whole and played', { timeout: 180_000 }, async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/replay`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/log/recording`, { waitUntil: 'networkidle2' });
   await choose(page, foreignFile('one.csv'));
   await page.select('select[aria-label="Channel of Speed 1"]', 'ng.1');
   await page.select('select[aria-label="Channel of Heat 1"]', 'tot.1');
@@ -76,21 +76,29 @@ test('a foreign file is mapped once, kept for the next, watched whole and played
   await page.select('select[aria-label="Channel of Flow"]', 'fuel.1.flow');
   await page.select('select[aria-label="Channel of Starter"]', 'starter.1.amps');
   await page.select('select[aria-label="Channel of Lever"]', 'engine.1.selector');
+  // what the file does not say is asked for, and nothing is read before
+  expect(await stage.text('[data-unsure]')).toMatch(/Choose first: .*the unit of Fuel flow/);
+  for (const [column, unit] of [
+    ['Flow', 'kg/h'],
+    ['Starter', 'A'],
+  ] as const)
+    await page.select(`select[aria-label="Unit of ${column}"]`, unit);
+  await page.waitForFunction(() => document.querySelector('[data-unsure]') === null);
   expect(await seriousFindings(page)).toEqual([]);
   await press(page, 'Read the whole file');
   await page.waitForSelector('[aria-label="What the watch says of this file"] [data-severity="warning"]');
   await page.$eval('[data-severity="warning"]', (e) => (e as HTMLElement).click());
   await page.waitForFunction(() => Number(document.querySelector('[data-channel="tot.1"] b')?.textContent) > 770, {
-    timeout: 20_000,
+    timeout: 40_000,
   });
   expect(await stage.text('[data-channel="nr"] b')).toBe('unknown'); // not in the file, and not zero
   await page.select('select[aria-label="Speed"]', '32');
   await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Play'), {
-    timeout: 20_000,
+    timeout: 40_000,
   });
   expect(await seriousFindings(page)).toEqual([]);
 
-  await page.goto(`${stage.rouse.base}/replay`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/log/recording`, { waitUntil: 'networkidle2' });
   await choose(page, foreignFile('two.csv'));
   await page.waitForFunction(
     () => (document.querySelector('select[aria-label="Unit of Heat 1"]') as HTMLSelectElement | null)?.value === '°F',
@@ -99,15 +107,18 @@ test('a foreign file is mapped once, kept for the next, watched whole and played
 
 test('nonsense is refused with its row and column, and what was entered stays', async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/replay`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/log/recording`, { waitUntil: 'networkidle2' });
   await choose(
     page,
-    foreignFile('bad.csv', (l) => l.map((line, i) => (i === 400 ? line.replace(/;[^;]*;/, ';??;') : line))),
+    foreignFile('bad.csv', (l) => l.map((line, i) => (i === 400 ? line.replace(/;[^;]*;/, ';abc;') : line))),
   );
   await page.select('select[aria-label="Channel of Speed 1"]', 'ng.1');
+  await page.select('select[aria-label="Unit of Oil"]', 'psi');
+  await page.select('select[aria-label="Unit of Starter"]', 'A');
+  await page.waitForFunction(() => document.querySelector('[data-unsure]') === null);
   await press(page, 'Read the whole file');
   await page.waitForSelector('[data-refused]');
-  expect(await stage.text('[data-refused]')).toMatch(/Row 401, column Speed 1: "\?\?" is not a number/);
+  expect(await stage.text('[data-refused]')).toMatch(/Row 401, column Speed 1: "abc" is not a number/);
   expect(await page.$eval('select[aria-label="Channel of Speed 1"]', (e) => (e as HTMLSelectElement).value)).toBe(
     'ng.1',
   );
@@ -115,7 +126,7 @@ test('nonsense is refused with its row and column, and what was entered stays', 
 
 test('a long file shows its progress and can be cancelled', async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/replay`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/log/recording`, { waitUntil: 'networkidle2' });
   const place = path.join(dir, 'long.csv');
   const rows = Array.from({ length: 1_500_000 }, (_, i) => `${i / 50},${(i % 600) / 10},${300 + (i % 90)}`);
   writeFileSync(place, `t_s,Ng,Heat 1\n${rows.join('\n')}\n`);

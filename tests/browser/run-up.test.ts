@@ -19,16 +19,11 @@ async function nothingOpen(run: string): Promise<boolean> {
   return stillOpen(file, reduceRun(entries)).length === 0;
 }
 
-test.each([
-  ['one school', {}, ['magnetos-low-left-first', 'carb-heat-after', 'freewheel', 'governor', 'low-rotor-throttle']],
-  [
-    'the other school',
-    { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }, // prettier-ignore
-    ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'],
-  ],
-])('the run-up of the trainer by keyboard, %s', { timeout: 240_000 }, async (_school, ways, order) => {
+test('the run-up of the trainer by keyboard, as the other school has it', { timeout: 240_000 }, async () => {
+  const ways = { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }; // prettier-ignore
+  const order = ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'];
   const { page } = stage.open;
-  const run = await stage.openAt('QV-TRN', 'mild', order[0]!, ways);
+  const run = await stage.openAt('QV-TRN', 'mild', order[0]!, { ways });
   expect(await seriousFindings(page)).toEqual([]);
   await workByKeyboard(page, 'captions-flight');
   await page.waitForFunction(() =>
@@ -82,9 +77,12 @@ test(
     );
     await page.keyboard.press('Enter');
     await leaveItem(page, check);
-    expect(await stage.text('[aria-label="Present item"]')).toMatch(/Held.*No-go: Magnetos at 78 %/s);
     expect(await found(run)).toContain(`${check} fault`);
 
+    // the frictions that were set for the start come off before the run is closed
+    expect(await stage.text('[aria-label="Present item"]')).toMatch(/Still open.*No-go: Magnetos at 78 %.*It is back/s);
+    await page.keyboard.press('Space');
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Present item"]')!.textContent!.includes('It is back')); // prettier-ignore
     await page.keyboard.press('Space');
     await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
@@ -94,14 +92,15 @@ test(
     await checks!.press('Enter');
     await page.waitForSelector('[data-figure="drop-right"][data-worse]');
     expect(await stage.text('[aria-label="Checks of the run"]')).toMatch(/Drop on right *-?0\.\d/);
-    expect(await page.$$('svg[aria-label^="Readings of the check of magnetos"] path')).toHaveLength(2);
+    // drawn once the page knows how wide it is
+    await page.waitForFunction(() => document.querySelectorAll('svg[aria-label^="Readings of the check of magnetos"] path').length === 2); // prettier-ignore
     expect(await seriousFindings(page)).toEqual([]);
   },
 );
 
 test(
   'too much wind for the rotor is refused with the figure, and what was typed stays',
-  { timeout: 120_000 },
+  { timeout: 240_000 },
   async () => {
     const { page } = stage.open;
     await stage.openAt('QV-SKY', 'mild', 'rotor-wind');

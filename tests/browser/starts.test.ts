@@ -2,27 +2,12 @@ import { CLEAN_LINE } from '@rouse/core/contract';
 import { reduceRun } from '@rouse/core/procedure';
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { goodBrief } from '../rouse.ts';
 import { seriousFindings } from './chrome.ts';
 import { presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-SKY', 'QV-TRN', 'QV-COR', 'QV-ERN']);
 const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
-
-/** A run of a tail, worked up to one of its items, on the screen. */
-async function openAt(tail: string, preset: string, until: string, byHand = false): Promise<string> {
-  await stage.call.choose(preset, idOf(tail));
-  const { body } = await stage.call.post('/runs', { aircraft: idOf(tail), brief: goodBrief(idOf(tail)), byHand });
-  const run = body.run!;
-  // hurried up to the item, from there in its own time
-  await stage.call.post('/stand-in/pace', { run, times: 8 });
-  await stage.call.work(run, until);
-  await stage.call.post('/stand-in/pace', { run, times: 1 });
-  await stage.open.page.goto(`${stage.rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
-  await stage.open.page.waitForSelector(`[data-item="${until}"]`);
-  return run;
-}
 
 const cardSays = (words: string, within_ms = 60_000) =>
   stage.open.page.waitForFunction(
@@ -33,14 +18,14 @@ const cardSays = (words: string, within_ms = 60_000) =>
 
 test(
   'a piston start: cranks, fires, has oil and charges, then the record draws its speed',
-  { timeout: 90_000 },
+  { timeout: 180_000 },
   async () => {
     const { page } = stage.open;
-    const run = await openAt('QV-TRN', 'mild', 'start-engine');
+    const run = await stage.openAt('QV-TRN', 'mild', 'start-engine', { times: 1 });
     await page.keyboard.press('s');
     await cardSays('Idle stable');
     expect(await stage.text('[aria-label="Drawings"]')).toContain('engine speed in % over seconds from the starter');
-    await page.waitForSelector('[data-item="oil-up"]', { timeout: 30_000 });
+    await page.waitForSelector('[data-item="oil-up"]', { timeout: 60_000 });
     const done = (await stage.call.detail(run)).entries.find((e) => e.kind === 'start-done');
     expect(done).toMatchObject({ watch: 'engine-1-start' });
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
@@ -48,17 +33,17 @@ test(
   },
 );
 
-test('the second engine waits for the generator: how long is said, then it is open', { timeout: 180_000 }, async () => {
+test('the second engine waits for the generator: how long is said, then it is open', { timeout: 360_000 }, async () => {
   const { page } = stage.open;
-  const run = await openAt('QV-ERN', 'mild', 'load-2');
+  const run = await stage.openAt('QV-ERN', 'mild', 'load-2', { times: 2 });
   await page.waitForFunction(
     () => /\d+ A[\s\S]*about 0:\d\d/.test(document.querySelector('[data-item="load-2"]')?.textContent ?? ''),
-    { timeout: 40_000 },
+    { timeout: 80_000 },
   );
-  await page.waitForSelector('[data-item="start-1-second"]', { timeout: 90_000 });
+  await page.waitForSelector('[data-item="start-1-second"]', { timeout: 180_000 });
   await page.keyboard.press('s');
   await page.waitForFunction(() => document.body.textContent?.includes('Engine 1 start'));
-  await page.waitForSelector('[data-item="generator-1-second"]', { timeout: 60_000 });
+  await page.waitForSelector('[data-item="generator-1-second"]', { timeout: 120_000 });
   const { entries } = await stage.call.detail(run);
   expect(entries.filter((e) => e.kind === 'start-done').map((e) => e.watch)).toEqual([
     'engine-2-start',
@@ -69,20 +54,27 @@ test('the second engine waits for the generator: how long is said, then it is op
 
 test('a hot start of the manual turbine, stopped by keyboard; what must follow is on the screen', async () => {
   const { page } = stage.open;
-  await openAt('QV-COR', 'hot-start', 'start-engine');
+  const run = await stage.openAt('QV-COR', 'hot-start', 'start-engine', { times: 1 });
   await page.keyboard.press('s');
-  await page.waitForSelector('[data-abort="hot"]', { timeout: 40_000 });
-  expect(await presentItem(page)).toBe('hot-grip');
+  await page.waitForSelector('[data-abort="going-to-be-hot"]', { timeout: 80_000 });
+  expect(await presentItem(page)).toBe('going-to-be-hot-grip');
   // the starter that stays on is seen at once, so its item may be gone before anybody looks
-  await workByKeyboard(page, 'hot-starter-off');
-  expect(await page.$eval('[data-next]', (e) => (e as HTMLElement).dataset['next'])).toBe('after-inspection');
-  expect(await stage.text('[data-next]')).toContain('Hot section');
+  await workByKeyboard(page, 'going-to-be-hot-starter-off');
+  // stopped before a limit was passed, no engineer is needed; a busy machine may have been too slow for that
+  const { entries } = await stage.call.detail(run);
+  const passed = entries.some((e) => e.kind === 'exceedance' && e.expired && e.severity === 'warning');
+  expect(await page.$eval('[data-next]', (e) => (e as HTMLElement).dataset['next'])).toBe(
+    passed ? 'after-inspection' : 'held',
+  );
+  expect(await stage.text('[data-next]')).toContain(
+    passed ? 'no further start before an engineer has looked' : 'Another start is open when',
+  );
   expect(await seriousFindings(page)).toEqual([]);
 });
 
 test('a start timed by hand: moments by Space, a late one marked, the peak typed, and what nobody can judge said', async () => {
   const { page } = stage.open;
-  const run = await openAt('QV-COR', 'mild', 'start-engine', true);
+  const run = await stage.openAt('QV-COR', 'mild', 'start-engine', { byHand: true, times: 1 });
   expect(await stage.text('[data-source]')).toContain('By hand');
   expect(await stage.text('[aria-label="What cannot be judged"]')).toContain('hangs');
   for (const moment of ['Starter on', 'Fuel open', 'Light-off']) {
@@ -94,7 +86,7 @@ test('a start timed by hand: moments by Space, a late one marked, the peak typed
   expect(target).toBeGreaterThanOrEqual(96);
   // the pilot was slow: the deadline of this moment runs out before it is tapped
   await page.waitForFunction(() => document.querySelector('[data-moment] [role="alert"]') !== null, {
-    timeout: 25_000,
+    timeout: 50_000,
   });
   for (const moment of ['Rotor turning', 'Starter off', 'Idle']) {
     await page.waitForSelector(`[data-moment="${moment}"]`);
@@ -119,12 +111,12 @@ test('over NMEA and UDP, with lines lost and garbled, the start is watched and t
   const { page } = stage.open;
   const line = { ...CLEAN_LINE, format: 'nmea', transport: 'udp', drop: 0.05, corrupt: 0.05, repeat: 0.05 };
   expect((await stage.call.post('/stand-in/line', { aircraft: idOf('QV-SKY'), line })).status).toBe(200);
-  const run = await openAt('QV-SKY', 'mild', 'start-engine');
+  const run = await stage.openAt('QV-SKY', 'mild', 'start-engine', { times: 1 });
   await page.waitForFunction(() => /poor line: \d+ % unreadable/.test(document.body.textContent ?? ''), {
-    timeout: 20_000,
+    timeout: 40_000,
   });
   await page.keyboard.press('s');
-  await page.waitForSelector('[data-item="generator-on"]', { timeout: 60_000 });
+  await page.waitForSelector('[data-item="generator-on"]', { timeout: 120_000 });
   const { entries } = await stage.call.detail(run);
   expect(entries.some((e) => e.kind === 'start-done')).toBe(true);
   expect(entries.some((e) => e.kind === 'abort')).toBe(false);

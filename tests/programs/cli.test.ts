@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { flyPractice } from '@rouse/core/drill';
 import { writeBundle, writeCsv } from '@rouse/core/format';
 import { conditionsOf } from '@rouse/core/simulator';
+import { zipSync } from 'fflate';
 import { afterAll, describe, expect, test } from 'vitest';
 import { ROOT, skerry } from '../rouse.ts';
 
@@ -95,19 +96,11 @@ describe('watch', () => {
   test('a recorded hot start is seen in its CSV', () => {
     const { code, lines } = cli('watch', '--type', 'S7', '--csv', csv);
     expect(code).toBe(0);
-    expect(lines.find((l) => l['kind'] === 'abort')).toMatchObject({ reason: 'hot' });
+    expect(lines.find((l) => l['kind'] === 'abort')).toMatchObject({ reason: 'going-to-be-hot' });
   });
 
   test('one phase can be watched alone', () => {
-    const { lines } = cli(
-      'watch',
-      '--type',
-      path.join(ROOT, 'aircraft/skerry-s7.json'),
-      '--csv',
-      csv,
-      '--phase',
-      'start',
-    );
+    const { lines } = cli('watch', '--type', path.join(ROOT, 'aircraft/skerry-s7'), '--csv', csv, '--phase', 'start');
     expect(lines.some((l) => l['kind'] === 'exceedance')).toBe(true);
     expect(lines.some((l) => l['kind'] === 'phase')).toBe(false);
   });
@@ -119,18 +112,122 @@ describe('watch', () => {
   });
 });
 
-describe('type', () => {
-  test('check accepts the shipped file and names what is wrong in another', () => {
-    expect(cli('type', 'check', path.join(ROOT, 'aircraft/skerry-s7.json'))).toMatchObject({
-      code: 0,
-      lines: [{ ok: true, id: 'S7' }],
+describe('watch --mapping', () => {
+  const mapping = {
+    separator: ';',
+    decimal: ',',
+    headerRows: 2,
+    time: { format: 'clock', column: 0, rate_Hz: 1, start_s: 0 },
+    columns: [
+      { column: 1, channel: 'ng.1', unit: '%', scale: 1 },
+      { column: 2, channel: 'tot.1', unit: '°F', scale: 1 },
+    ],
+  };
+  /** the hot start as another recorder writes it: a clock, Fahrenheit, decimal commas */
+  const foreign = (): string => {
+    const column = (id: string): Float64Array => flown.trace.columns[skerry.channels.findIndex((c) => c.id === id)]!;
+    const lines = ['Recorder 4', 'Time;Ng;TOT F'];
+    flown.trace.t_s.forEach((t, i) => {
+      const clock = new Date(t * 1000).toISOString().slice(11, 23).replace('.', ',');
+      const figure = (v: number): string => v.toFixed(2).replace('.', ',');
+      lines.push(`${clock};${figure(column('ng.1')[i]!)};${figure(column('tot.1')[i]! * 1.8 + 32)}`);
     });
-    const broken = file('type.json', JSON.stringify({ ...skerry, version: 0 }));
-    expect(errorOf(cli('type', 'check', broken).lines).path).toContain('version');
+    return lines.join('\n');
+  };
+
+  test('reads what another recorder wrote, without fuel and starter, and finds the hot start', () => {
+    const { code, lines } = cli('watch', '--type', 'S7', '--csv', file('foreign.csv', foreign()), '--mapping', file('m.json', JSON.stringify(mapping))); // prettier-ignore
+    expect(code).toBe(0);
+    const abort = lines.find((l) => l['kind'] === 'abort');
+    expect(['going-to-be-hot', 'hot']).toContain(abort?.['reason']);
   });
 
-  test('schema is a JSON Schema', () => {
-    expect(cli('type', 'schema').lines[0]).toMatchObject({ type: 'object' });
+  test('refuses a bad row, a mapping that lacks a unit, and one that is none, each with its place', () => {
+    const csvOf = file('f.csv', foreign());
+    const asked = (m: object, source = csvOf) => cli('watch', '--type', 'S7', '--csv', source, '--mapping', file('bad-m.json', JSON.stringify(m))); // prettier-ignore
+    const badRow = asked(
+      mapping,
+      file('broken.csv', 'a\nTime;Ng;TOT\n00:00:00;1;300\n00:00:01;x;300\n00:00:02;1;300\n'),
+    );
+    expect(badRow.code).toBe(2);
+    expect(errorOf(badRow.lines)).toMatchObject({ code: 'BAD_CSV', path: 'row 4, Ng' });
+    const noUnit = asked({ ...mapping, columns: [{ column: 1, channel: 'tot.1', unit: '', scale: 1 }] });
+    expect(errorOf(noUnit.lines)).toMatchObject({ code: 'BAD_MAPPING' });
+    expect(errorOf(asked({ ...mapping, decimal: '#' }).lines)).toMatchObject({ code: 'BAD_FIELD' });
+  });
+});
+
+describe('type', () => {
+  const folder = path.join(ROOT, 'aircraft/skerry-s7');
+
+  test('build gives canonical JSON with its digest, the same however it is named', () => {
+    const out = file('s7.json', '');
+    const built = cli('type', 'build', 'skerry-s7', '--out', out);
+    expect(built).toMatchObject({ code: 0, lines: [{ ok: true, id: 'S7', digest: expect.stringMatching(/^[0-9a-f]{64}$/) }] }); // prettier-ignore
+    expect(JSON.parse(readFileSync(out, 'utf8'))).toEqual(skerry);
+    expect(cli('type', 'build', folder).lines[0]!['digest']).toBe(built.lines[0]!['digest']);
+  });
+
+  test('a new type is like another, is changed, checked by flying it, compared, handed on and read again', () => {
+    const place = path.join(dir, 'larch');
+    expect(cli('type', 'new', place, '--like', 'corrie-c5').code).toBe(0);
+    expect(errorOf(cli('type', 'new', place, '--like', 'corrie-c5').lines)).toMatchObject({ code: 'EXISTS' });
+    const wind = path.join(place, 'wind.yaml');
+    writeFileSync(wind, readFileSync(wind, 'utf8').replace('gust_spread: 15', 'gust_spread: 12'));
+    expect(cli('type', 'check', place)).toMatchObject({ code: 0, lines: [{ ok: true, id: 'larch', flown: 8 }] });
+    const changes = cli('type', 'diff', 'C5', place).lines;
+    expect(changes).toContainEqual({ path: ['wind', 'rotor_kt', 'gust_spread'], before: '15', after: '12' });
+    const zip = path.join(dir, 'larch.zip');
+    expect(cli('type', 'export', place, zip).code).toBe(0);
+    expect(cli('type', 'import', zip, `${place}-again`).code).toBe(0);
+    expect(readFileSync(path.join(`${place}-again`, 'wind.yaml'), 'utf8')).toBe(readFileSync(wind, 'utf8'));
+  });
+
+  test('every problem is listed with file, line, column and remedy', () => {
+    const place = path.join(dir, 'wrong');
+    cli('type', 'new', place, '--like', 'skerry-s7');
+    const limits = path.join(place, 'limits.csv');
+    writeFileSync(limits, readFileSync(limits, 'utf8').replace('start,above,770', 'start,over,770'));
+    const { code, lines } = cli('type', 'build', place);
+    expect(code).toBe(2);
+    expect(errorOf(lines).message).toBe('limits.csv:3:25 a limit is not passed "over"; write above or below');
+  });
+
+  test('what an audit finds is said with its place', () => {
+    const place = path.join(dir, 'blind');
+    cli('type', 'new', place, '--like', 'skerry-s7');
+    const channels = path.join(place, 'channels.csv');
+    writeFileSync(channels, readFileSync(channels, 'utf8').replace(',e1.ng,', ',e7.ng,'));
+    const { code, lines } = cli('type', 'check', place, '--quick');
+    expect(code).toBe(2);
+    expect(errorOf(lines).message).toContain('channels.csv:3:');
+    expect(errorOf(lines).message).toContain('the simulator has no signal named e7.ng');
+  });
+
+  test('a released version is kept, and is not changed under its number', () => {
+    const place = path.join(dir, 'fir');
+    const kept = path.join(dir, 'released');
+    cli('type', 'new', place, '--like', 'tarn-t2');
+    expect(cli('type', 'release', place, '--out', kept)).toMatchObject({ code: 0, lines: [{ ok: true, version: 1 }] });
+    const wind = path.join(place, 'wind.yaml');
+    writeFileSync(wind, readFileSync(wind, 'utf8').replace('gust_spread: 15', 'gust_spread: 12'));
+    const again = cli('type', 'release', place, '--out', kept);
+    expect(again.code).toBe(2);
+    expect(errorOf(again.lines)).toMatchObject({ code: 'RELEASED', message: expect.stringContaining('another version') }); // prettier-ignore
+  });
+
+  test('what is no folder, and a zip that leads elsewhere, are refused', () => {
+    expect(errorOf(cli('type', 'build', '/nowhere').lines)).toMatchObject({ code: 'NO_FOLDER' });
+    const zip = file('out.zip', '');
+    writeFileSync(zip, zipSync({ '../../escape.yaml': new Uint8Array(3) }));
+    const into = path.join(dir, 'into');
+    expect(errorOf(cli('type', 'import', zip, into).lines)).toMatchObject({ code: 'BAD_ZIP' });
+    expect(existsSync(into)).toBe(false);
+  });
+
+  test('schema is a JSON Schema of one file', () => {
+    expect(cli('type', 'schema', 'procedure/start.yaml').lines[0]).toMatchObject({ type: 'object' });
+    expect(errorOf(cli('type', 'schema', 'nothing.yaml').lines)).toMatchObject({ code: 'NO_FILE' });
   });
 });
 

@@ -5,7 +5,8 @@ import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import { Checkout } from '../checkout.ts';
-import { ROOT, waitUntil } from '../rouse.ts';
+import type { Today } from '@rouse/core/contract';
+import { Caller, ROOT, waitUntil } from '../rouse.ts';
 
 const checkout = new Checkout(ROOT);
 const port = 28_640 + (process.pid % 900) * 3;
@@ -31,7 +32,7 @@ function start(): Started {
   let said = '';
   const child = spawn(process.execPath, ['scripts/start.mjs'], {
     cwd: checkout.dir,
-    env: { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2' },
+    env: { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: 'QV-SKY' },
   });
   running.push(child);
   child.stdout.on('data', (data: Buffer) => (said += data.toString()));
@@ -44,11 +45,11 @@ function start(): Started {
 const ready = ({ said, child }: Started): Promise<boolean> =>
   waitUntil(() => {
     if (child.exitCode !== null) throw new Error(said());
-    return said().includes(`open ${base}`);
+    return said().includes(`open http://localhost:${port}`);
   }, 120_000);
 
 const answers = async (): Promise<boolean> =>
-  fetch(`${base}/api/today`).then(
+  fetch(`${base}/api/session`).then(
     (r) => r.ok,
     () => false,
   );
@@ -77,9 +78,7 @@ test('the second start has nothing to set up and keeps what there was', async ()
   const second = start();
   await ready(second);
   expect(second.said()).not.toMatch(/npm ci|initdb|migrated|demo:/);
-  const today = (await (await fetch(`${base}/api/today`)).json()) as {
-    aircraft: { tail: string; recent: unknown[] }[];
-  };
+  const today = await new Caller(base).get<Today>('/today');
   expect(today.aircraft.find((a) => a.tail === 'QV-SKY')!.recent).toHaveLength(2);
 });
 

@@ -1,5 +1,5 @@
 import net from 'node:net';
-import type { Debrief, PracticeRow, Today } from '@rouse/core/contract';
+import type { Debrief, PracticeRow, RunsPage, Today } from '@rouse/core/contract';
 import { writeDeviceLine } from '@rouse/core/format';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
@@ -103,13 +103,13 @@ describe('practice', () => {
   };
 
   test('is kept for the person, newest first, and never in an aircraft’s record', async () => {
-    const runs = await call.get<{ runs: unknown[] }[]>('/runs');
+    const runs = await call.get<RunsPage>('/log/runs');
     expect((await call.post('/practice', flown)).status).toBe(201);
     expect((await call.post('/practice', { ...flown, exercise: 'training' })).status).toBe(201);
     const kept = await call.get<PracticeRow[]>('/practice');
     expect(kept.map((p) => p.exercise)).toEqual(['training', 'failure']);
     expect(kept[1]).toMatchObject(flown);
-    expect(await call.get('/runs')).toEqual(runs);
+    expect(await call.get('/log/runs')).toEqual(runs);
   });
 
   test('what cannot be is refused by the name of its field', async () => {

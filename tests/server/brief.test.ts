@@ -1,6 +1,6 @@
 import type { BriefContextMessage, RunDetail, TypeVersion } from '@rouse/core/contract';
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
-import { DEMO, FLEET, PADS } from '../../server/src/demo/identity.ts';
+import { DEMO, FLEET, PADS, SITES } from '../../server/src/demo/identity.ts';
 import { Caller, goodBrief, Rouse, types } from '../rouse.ts';
 
 let rouse: Rouse;
@@ -18,7 +18,7 @@ afterAll(async () => {
 const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
 const contextOf = (tail: string): Promise<BriefContextMessage> => call.get(`/aircraft/${idOf(tail)}/brief`);
 const put = async (type: string, body: unknown): Promise<{ status: number; body: { error?: { path?: string } } }> => {
-  const response = await fetch(`${rouse.base}/api/types/${type}/ways`, {
+  const response = await call.as('administrator').fetch(`/types/${type}/ways`, {
     method: 'PUT',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
@@ -32,7 +32,7 @@ describe('what record and place know', () => {
       const context = await contextOf(tail);
       expect(context).toMatchObject({ tail, pad, openRun: null, openExceedances: [], past: [] });
       expect(context.type.id).toBe(typeId);
-      const place = PADS.find((p) => p.pad === pad)!;
+      const place = SITES.find((s) => s.site === PADS.find((p) => p.pad === pad)!.site)!;
       expect(context.site).toMatchObject({ elev_ft: place.elev_ft, variation_E_deg: place.variation_E_deg });
       const others = FLEET.filter((a) => a.tail !== tail && PADS.find((p) => p.pad === a.pad)!.site === place.site);
       expect(context.neighbours.map((n) => n.tail).toSorted()).toEqual(others.map((a) => a.tail).toSorted());
@@ -46,7 +46,7 @@ describe('what record and place know', () => {
   });
 
   test('an aircraft that is not there is not found, and nonsense is named', async () => {
-    const at = async (id: string): Promise<number> => (await fetch(`${rouse.base}/api/aircraft/${id}/brief`)).status;
+    const at = async (id: string): Promise<number> => (await call.fetch(`/aircraft/${id}/brief`)).status;
     expect(await at('0193a000-0000-7000-8000-0000000000ff')).toBe(404);
     expect(await at('nobody')).toBe(400);
   });
@@ -101,7 +101,9 @@ describe('opening a run', () => {
     expect(status).toBe(201);
     const { entries } = await call.detail(body.run!);
     expect(entries.map((e) => e.kind)).toEqual(['run-opened', 'briefed']);
-    expect(entries[1]).toMatchObject({ brief: { accepted: [{ hold: 'expired', reason: 'the station is down' }] } });
+    expect(entries[1]).toMatchObject({
+      brief: { accepted: [{ objection: 'expired', reason: 'the station is down' }] },
+    });
   });
 
   test('a no-go is not passed with any reason', async () => {
@@ -125,8 +127,13 @@ describe('opening a run', () => {
     expect(detail).toMatchObject({ source: 'by-hand', outcome: 'ready', tail: 'QV-INJ' });
     const { items, legs } = types.find((t) => t.id === 'T2i')!;
     const flown = new Set(legs.flatMap((leg) => (leg.begins ? [] : [leg.id])));
-    const waits = items.filter((i) => flown.has(i.leg) && (i.kind === 'wait' || i.kind === 'watch'));
-    expect((await contextOf('QV-INJ')).past.map((w) => w.item).toSorted()).toEqual(waits.map((w) => w.id).toSorted());
+    const waits = items.filter((i) => flown.has(i.leg) && (i.kind === 'wait' || i.kind === 'watch') && !i.when);
+    const past = (await contextOf('QV-INJ')).past.map((w) => w.item);
+    expect(past).toEqual(expect.arrayContaining(waits.map((w) => w.id)));
+    // and how long its checks took, of the ways in which they were flown
+    const others = past.filter((id) => !waits.some((w) => w.id === id));
+    expect(others.length).toBeGreaterThan(0);
+    expect(others.every((id) => items.some((i) => i.id === id && i.kind === 'measure'))).toBe(true);
   });
 
   test('six tails can be open at once, each in its own run', async () => {

@@ -190,6 +190,6 @@ describe('who may speak to the server', () => {
     [{ host: '127.0.0.1.example:8640' }, false],
     [{}, false],
   ])('%j: %s', (headers, let_in) => {
-    expect(isOwnOrigin(headers)).toBe(let_in);
+    expect(isOwnOrigin(headers, null)).toBe(let_in);
   });
 });

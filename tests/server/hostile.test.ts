@@ -48,7 +48,7 @@ describe('an upgrade request', () => {
 
   test('that is gone before it is refused changes nothing', async () => {
     await Promise.all(Array.from({ length: 40 }, () => raw(upgrade('//'), 'reset')));
-    expect((await fetch(`${rouse.base}/api/today`)).status).toBe(200);
+    expect((await call.fetch('/today')).status).toBe(200);
   });
 });
 
@@ -76,7 +76,7 @@ describe('a device line', () => {
     const timer = setInterval(() => send(), 20);
     const ids = channels.map((c) => c.id);
     const trace = await waitUntil(async () => {
-      const bytes = await (await fetch(`${rouse.base}/api/runs/${run}/trace`)).arrayBuffer();
+      const bytes = await (await call.fetch(`/runs/${run}/trace`)).arrayBuffer();
       const t = decodeChunk(new Uint8Array(bytes), ids);
       return t.t_s.length > 50 ? t : null;
     });
@@ -123,7 +123,7 @@ describe('an answer', () => {
   ];
   test.each(refusals)('with %s is refused by its field', async (_, body, status, words) => {
     const text = JSON.stringify(body()).replace('\ud800', '\\ud800');
-    const response = await fetch(`${rouse.base}/api/runs/${run}/entries`, {
+    const response = await call.fetch(`/runs/${run}/entries`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: text,
@@ -166,7 +166,7 @@ describe('an answer', () => {
     `/runs/${'a'.repeat(3000)}`,
     '/mappings/S7?header=%00',
   ])('an address such as %s is refused, not a fault of ours', async (place) => {
-    const response = await fetch(`${rouse.base}/api${place}`);
+    const response = await call.fetch(place);
     expect(response.status).toBeGreaterThanOrEqual(400);
     expect(response.status).toBeLessThan(500);
     expect(response.headers.get('x-content-type-options')).toBe('nosniff');

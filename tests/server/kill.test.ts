@@ -39,6 +39,8 @@ async function launch(): Promise<void> {
       APP_ROOT: ROOT,
       DATABASE_URL: database.serverUrl,
       ROUSE_OUTBOX: folder.dir,
+      ROUSE_KEY_FILE: path.join(folder.dir, 'key'),
+      ROUSE_LINES_PORT: '0',
       ROUSE_WEB: 'none',
       PORT: String(PORT),
       LOG_LEVEL: 'warn',
@@ -67,7 +69,7 @@ afterAll(async () => {
 });
 
 async function trace(run: string, { channels }: TypeFile = skerry) {
-  const response = await fetch(`${call.base}/api/runs/${run}/trace`);
+  const response = await call.fetch(`/runs/${run}/trace`);
   return decodeChunk(
     new Uint8Array(await response.arrayBuffer()),
     channels.map((c) => c.id),

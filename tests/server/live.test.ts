@@ -11,7 +11,7 @@ let rouse: Rouse;
 let call: Caller;
 let run: string;
 beforeAll(async () => {
-  rouse = await Rouse.start({ demoStarts: 9 });
+  rouse = await Rouse.start({ demoStarts: 10 });
   call = new Caller(rouse.base);
   await call.choose('weak-battery');
   run = await call.open();
@@ -23,12 +23,14 @@ afterAll(async () => {
 
 const ids = skerry.channels.map((c) => c.id);
 async function storedTrace(): Promise<Trace> {
-  const response = await fetch(`${rouse.base}/api/runs/${run}/trace`);
+  const response = await call.fetch(`/runs/${run}/trace`);
   return decodeChunk(new Uint8Array(await response.arrayBuffer()), ids);
 }
 
-function follow(): { messages: LiveMessage[]; frames: Float64Array[]; socket: WebSocket } {
-  const socket = new WebSocket(`${rouse.base.replace('http', 'ws')}/live?run=${run}`);
+async function follow(): Promise<{ messages: LiveMessage[]; frames: Float64Array[]; socket: WebSocket }> {
+  const socket = new WebSocket(`${rouse.base.replace('http', 'ws')}/live?run=${run}`, {
+    headers: { cookie: await call.cookie() },
+  });
   const messages: LiveMessage[] = [];
   const frames: Float64Array[] = [];
   socket.on('message', (data: Buffer, binary) => {
@@ -39,7 +41,7 @@ function follow(): { messages: LiveMessage[]; frames: Float64Array[]; socket: We
 }
 
 test('a page that follows gets the journal first, then every frame in order', async () => {
-  const { messages, frames, socket } = follow();
+  const { messages, frames, socket } = await follow();
   await waitUntil(() => (frames.length > 100 ? true : null));
   socket.close();
   expect(messages[0]).toMatchObject({ kind: 'hello', run });
@@ -90,11 +92,11 @@ test('a weak battery is caught in the start: reason, figure, actions, record', a
 });
 
 test('the exports of the run are whole', async () => {
-  const bundle = await (await fetch(`${rouse.base}/api/runs/${run}/bundle.json`)).text();
+  const bundle = await (await call.fetch(`/runs/${run}/bundle.json`)).text();
   expect(verifyBundle(bundle)).toMatchObject({ ok: true, outcome: 'aborted' });
   const at = bundle.indexOf('low-volts');
   expect(verifyBundle(`${bundle.slice(0, at)}L${bundle.slice(at + 1)}`).ok).toBe(false);
-  const csv = await (await fetch(`${rouse.base}/api/runs/${run}/trace.csv`)).text();
+  const csv = await (await call.fetch(`/runs/${run}/trace.csv`)).text();
   expect(csv.split('\r\n')[0]).toMatch(/^t_s,ng\.1_pct,tot\.1_C,/);
   expect(csv.split('\r\n').length - 2).toBe((await storedTrace()).t_s.length);
 });
@@ -107,17 +109,21 @@ test('an exceedance holds the next start until an engineer releases it, by name 
   expect(openExceedances.length).toBeGreaterThan(0);
   for (const { run: its, seq } of openExceedances) {
     const place = `/exceedances/${its}/${seq}/release`;
-    const nameless = await call.post(place, { engineer: ' ', found: 'Battery changed' });
-    expect(nameless.body.error).toMatchObject({ code: 'bad-request', path: 'engineer' });
-    const release = { engineer: 'R. Vale', found: 'Battery changed, start system looked over' };
-    expect((await call.post(place, release)).status).toBe(200);
-    expect((await call.post(place, release)).body.error?.code).toBe('not-found');
+    const release = { found: 'Battery changed, start system looked over' };
+    expect((await call.post(place, release)).body.error?.code).toBe('no-right');
+    const engineer = call.as('engineer');
+    expect((await engineer.post(place, { found: ' ' })).body.error).toMatchObject({
+      code: 'bad-request',
+      path: 'found',
+    });
+    expect((await engineer.post(place, release)).status).toBe(200);
+    expect((await engineer.post(place, release)).body.error?.code).toBe('not-found');
   }
   run = await call.open();
 });
 
 test('a server that was itself held up reads what came meanwhile before it says that nothing came', async () => {
-  const { frames, socket } = follow();
+  const { frames, socket } = await follow();
   await waitUntil(() => (frames.length > 20 ? true : null));
   for (const until = performance.now() + 1500; performance.now() < until;);
   const then = frames.length;
@@ -128,7 +134,7 @@ test('a server that was itself held up reads what came meanwhile before it says 
 });
 
 test('a device that falls silent makes everything unknown within a second, and says so', async () => {
-  const { messages, frames, socket } = follow();
+  const { messages, frames, socket } = await follow();
   await waitUntil(() => (frames.length > 20 ? true : null));
   const last_s = () => frames[frames.length - 1]![0]!;
   rouse.standIn.unit.obey({ cmd: 'stream', on: false });
@@ -177,7 +183,9 @@ test('a simulated aircraft can be hurried: its run clock goes ahead, frames come
   });
   expect(entry.t! - (Date.now() - opened_ms) / 1000).toBeGreaterThan(10);
   expect((await call.post('/stand-in/pace', { run: hurried, times: 1 })).status).toBe(200);
-  const bytes = await (await fetch(`${call.base}/api/runs/${hurried}/trace`)).arrayBuffer();
+  const paceNow = () => rouse.standIn.unit.obey({ cmd: 'state' });
+  expect(paceNow()).toMatchObject({ pace: 1 });
+  const bytes = await (await call.fetch(`/runs/${hurried}/trace`)).arrayBuffer();
   const { t_s } = decodeChunk(
     new Uint8Array(bytes),
     skerry.channels.map((c) => c.id),
@@ -186,4 +194,12 @@ test('a simulated aircraft can be hurried: its run clock goes ahead, frames come
   expect(steps.filter((s) => s !== 20)).toEqual([]);
   const byHand = await call.post('/stand-in/pace', { run: '0193a000-0000-7000-8000-00000000dead', times: 2 });
   expect(byHand.status).toBe(404);
+  // nobody waits for an aircraft whose run is closed
+  await call.post('/stand-in/pace', { run: hurried, times: 4 });
+  expect(paceNow()).toMatchObject({ pace: 4 });
+  await call.writeNext(hurried, { kind: 'closed', outcome: 'given-up' });
+  await waitUntil(() => {
+    const now = paceNow();
+    return now.ok && now.pace === 1 ? now : null;
+  });
 });

@@ -104,7 +104,7 @@ test('a run by hand takes nothing from the line, however live it is', async () =
   expect(unlikely.body.error?.message).toMatch(/Peak temperature: 5000 °C/);
   const hurry = await call.post('/stand-in/pace', { run, times: 2 });
   expect(hurry.body.error?.message).toMatch(/simulated/);
-  const trace = await fetch(`${rouse.base}/api/runs/${run}/trace.csv`);
+  const trace = await call.fetch(`/runs/${run}/trace.csv`);
   expect((await trace.text()).trim().split('\n')).toHaveLength(1);
   await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
 });

@@ -1,13 +1,11 @@
-import fs from 'node:fs';
-import { needWatched, typeFileSchema } from '@rouse/core/aircraft';
+import { shippedType } from '@rouse/aircraft';
+import { needWatched } from '@rouse/core/aircraft';
 import { describe, expect, test } from 'vitest';
 import { lanesOf } from '../src/charts/live/lane.ts';
 import { placeMarks } from '../src/charts/live/mark-rows.ts';
 import { linearScale } from '../src/charts/scale.ts';
 
-const trainer = needWatched(
-  typeFileSchema.parse(JSON.parse(fs.readFileSync(new URL('../../aircraft/tarn-t2.json', import.meta.url), 'utf8'))),
-);
+const trainer = needWatched(shippedType(process.cwd(), 'tarn-t2')!);
 
 describe('lanes', () => {
   test('channels of one unit share a lane, in the order in which they are named', () => {

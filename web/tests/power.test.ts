@@ -1,14 +1,13 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { type TypeFile, typeFileSchema } from '@rouse/core/aircraft';
+import { shippedType } from '@rouse/aircraft';
+import type { TypeFile } from '@rouse/core/aircraft';
 import type { OneEngineBoard } from '@rouse/core/power';
 import { boardOf, heldByTemperature, TEMPERATURES_C, type WhatIf } from '../src/features/power/board-figures.ts';
 import { agreementOf, failureGrid } from '../src/features/power/failure-grid.ts';
 
-const typeOf = (file: string): TypeFile =>
-  typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}.json`, import.meta.url), 'utf8')));
+const typeOf = (name: string): TypeFile => shippedType(process.cwd(), name)!;
 const haugh = typeOf('haugh-h9');
-const calm: WhatIf = { mass_kg: 2500, height_ft: 30, wind_kt: 0, oat_C: 15, pa_ft: 100, obstacleClear: true, landingOk: true }; // prettier-ignore
+const calm: WhatIf = { mass_kg: 2500, height_ft: 30, wind_kt: 0, oat_C: 15, pa_ft: 100, margin_C: 24, obstacleClear: true, landingOk: true }; // prettier-ignore
 const board = (change: Partial<WhatIf> = {}): OneEngineBoard => {
   const found = boardOf(haugh, { ...calm, ...change });
   if ('refused' in found) throw new Error(found.refused);
@@ -19,7 +18,7 @@ const ORDER = ['OEI_CONT', 'OEI_2MIN', 'OEI_30S', 'NONE'];
 describe('the board of a what-if', () => {
   test('heavier, hotter or higher is never held by a gentler rating, and a person on the hoist weighs', () => {
     const rank = (change: Partial<WhatIf>): number[] => board(change).lines.map((l) => ORDER.indexOf(l.holds));
-    for (const worse of [{ mass_kg: 2900 }, { oat_C: 40 }, { pa_ft: 6000 }]) {
+    for (const worse of [{ mass_kg: 2900 }, { oat_C: 40 }, { pa_ft: 6000 }, { oat_C: 35, margin_C: -10 }]) {
       const [usual, then] = [rank({}), rank(worse)];
       then.forEach((r, i) => expect(r, JSON.stringify(worse)).toBeGreaterThanOrEqual(usual[i]!));
       expect(then).not.toEqual(usual);
@@ -42,12 +41,12 @@ describe('the board of a what-if', () => {
 
   test('outside the model no figure is given, and why is said', () => {
     expect(boardOf(haugh, { ...calm, oat_C: 80 })).toEqual({ refused: expect.stringMatching(/oat_C.*no figure/) });
-    expect(boardOf(typeOf('tarn-t2'), calm)).toEqual({ refused: 'a piston type has one engine' });
+    expect(boardOf(typeOf('tarn-t2'), calm)).toEqual({ refused: 'what a hover takes is not written in this type' });
   });
 
   test('the weights of the map fall with heat and height, and the harder the rating the more it holds', () => {
-    const [continuous, twoMinutes, thirty] = heldByTemperature(haugh, 100).ratings;
-    const higher = heldByTemperature(haugh, 5000).ratings;
+    const [continuous, twoMinutes, thirty] = heldByTemperature(haugh, { pa_ft: 100, margin_C: 24 }).ratings;
+    const higher = heldByTemperature(haugh, { pa_ft: 5000, margin_C: 24 }).ratings;
     TEMPERATURES_C.forEach((_t, i) => {
       expect(twoMinutes!.kg[i]!).toBeGreaterThanOrEqual(continuous!.kg[i]!);
       expect(thirty!.kg[i]!).toBeGreaterThanOrEqual(twoMinutes!.kg[i]!);
@@ -60,7 +59,7 @@ describe('the board of a what-if', () => {
 
 describe('the map of failures', () => {
   const points = failureGrid(haugh.loading, 1000);
-  const thirty = heldByTemperature(haugh, 1000).ratings[2]!;
+  const thirty = heldByTemperature(haugh, { pa_ft: 1000, margin_C: 24 }).ratings[2]!;
   /** It held wherever it was said to, and nowhere else. */
   const asSaid = points.map(({ mass_kg, oat_C }) => mass_kg <= thirty.kg[TEMPERATURES_C.indexOf(oat_C)]!);
 

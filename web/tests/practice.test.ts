@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { RatingEvent, RatingNow } from '@rouse/core/ratings';
-import { spokenOf } from '../src/features/practice/spoken.ts';
+import { spokenOf } from '../src/features/drill/one-engine/spoken.ts';
 
 const thirty = (remaining_s: number, change: Partial<RatingNow> = {}): RatingNow => ({
   ledger: 'one-engine',

@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { needWatched, typeFileSchema, type WatchedType } from '@rouse/core/aircraft';
+import { shippedType } from '@rouse/aircraft';
+import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type RunDetail } from '@rouse/core/contract';
 import { chainEntries, reduceRun, type Entry, type Payload } from '@rouse/core/procedure';
 import type { StartSnapshot, WatchSnapshot } from '@rouse/core/watch';
@@ -24,9 +24,8 @@ import {
 import { shownStart } from '../src/run/shown-start.ts';
 import { askOf, stillAsked } from '../src/features/start/asking.ts';
 
-const type: WatchedType = needWatched(
-  typeFileSchema.parse(JSON.parse(readFileSync(new URL('../../aircraft/skerry-s7.json', import.meta.url), 'utf8'))),
-);
+const watched = (name: string): WatchedType => needWatched(shippedType(process.cwd(), name)!);
+const type = watched('skerry-s7');
 const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
 const frameOf = (values: Record<string, number>): Float64Array => {
   const out = new Float64Array(type.channels.length);
@@ -78,6 +77,7 @@ const status = (watch: Partial<WatchSnapshot> = {}, start: Partial<StartSnapshot
   outbox: { waiting: 0, away_s: 0, disk: null },
   arrivedAt_ms: 0,
   quality: null,
+  unknown: [],
   pace: 1,
   check: null,
   dwells: [],
@@ -203,11 +203,7 @@ describe('room to the limits', () => {
 });
 
 describe('room on other aircraft', () => {
-  const other = (file: string): WatchedType =>
-    needWatched(
-      typeFileSchema.parse(JSON.parse(readFileSync(new URL(`../../aircraft/${file}`, import.meta.url), 'utf8'))),
-    );
-  const twin = other('haugh-h9.json');
+  const twin = watched('haugh-h9');
   const frame = (of: WatchedType, values: Record<string, number>): Float64Array => {
     const out = new Float64Array(of.channels.length);
     for (const [id, v] of Object.entries(values)) out[of.channels.findIndex((c) => c.id === id)] = v;
@@ -246,7 +242,7 @@ describe('room on other aircraft', () => {
   });
 
   test('a starter that rests says for how long', () => {
-    const manual = other('corrie-c5.json');
+    const manual = watched('corrie-c5');
     const resting: LiveStatus = {
       ...status(),
       watch: { ...snapshot, phase: 'off', starts: [{ ...going, phase: 'off', starterOn_s: 0, restDue_s: 71.2 }] },
@@ -259,7 +255,7 @@ describe('room on other aircraft', () => {
     const first = shownStart(twin, reduceRun([]), starts({}, {}).watch);
     expect(first.spec.id).toBe('engine-2-start');
     expect(shownStart(twin, reduceRun([]), null).spec.id).toBe('engine-1-start');
-    const piston = other('tarn-t2.json');
+    const piston = watched('tarn-t2');
     expect(shownStart(piston, reduceRun([]), null).spec.kind).toBe('piston');
   });
 });
@@ -372,6 +368,10 @@ describe('the followed run', () => {
     const no = runReducer(loaded, refused({ message: 'Battery: off', remedy: 'Put it right' }));
     expect(no.refusal?.message).toBe('Battery: off');
     expect(runReducer(no, entriesArrived({ entries: entries.slice(1), whole: false })).refusal).toBeNull();
+    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' }; // prettier-ignore
+    const watched = runReducer(no, entriesArrived({ entries: [heard as unknown as Entry], whole: false }));
+    expect(watched.followed?.entries).toHaveLength(2);
+    expect(watched.refusal?.message).toBe('Battery: off');
     const live = runReducer(runReducer(no, connectionChanged(true)), statusArrived(status()));
     expect(live).toMatchObject({ connected: true, status: { source: 'live' } });
     expect(runReducer(live, runLeft())).toMatchObject({
@@ -388,13 +388,13 @@ describe('the followed run', () => {
       starts: 9,
       upperTot_C: [null, 700],
       lowerTot_C: [null, 600],
-      upperGas_C: [800, null],
+      lowerPace_pct_s: [1.2, null],
       contours: [{ share: 0.98, low_C: [null, 1], high_C: [null, 2] }],
-      outsideAir_C: { low: 1, high: 20 },
-      voltsBefore_V: { low: 24, high: 26 },
+      days: [{ outsideAir_C: 12, pressureAltitude_ft: null, tailwind_kt: null, residual_C: 14, crankVolts_V: 18 }],
     });
     expect(corridor.upperTot_C[0]).toBeNaN();
     expect(corridor.contours[0]!.low_C).toEqual([NaN, 1]);
+    expect(corridor.days[0]!.tailwind_kt).toBeNaN();
     expect(corridor.starts).toBe(9);
   });
 });

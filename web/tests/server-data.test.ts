@@ -6,6 +6,8 @@ import { serverData, troubleIn } from '../src/app/server-data.ts';
 const todayWith = (preset: string): Today => ({
   operator: { name: 'Varra Air Rescue and Training', place: 'Varra heliport, 61 ft' },
   person: { name: 'M. Aske', role: 'pilot' },
+  now: '2026-11-29T08:34:00Z',
+  sites: [],
   aircraft: [
     {
       aircraft: 'a',
@@ -13,9 +15,19 @@ const todayWith = (preset: string): Today => ({
       booked: { starts: 0, running_s: 0, flight_s: 0 },
       type: { id: 'S7', version: 3, name: 'Skerry S7', role: '' },
       wired: true,
+      connected: true,
       standIn: { connected: true, preset, line: CLEAN_LINE, presets: [] },
       pad: 'pad 2',
       openRun: null,
+      running: null,
+      residual: null,
+      site: 'Varra',
+      exceedance: null,
+      defects: 0,
+      due: [],
+      allows: null,
+      starts: null,
+      findings: null,
       setAside: null,
       openExceedances: 0,
       goodStarts: 3,

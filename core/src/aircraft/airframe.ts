@@ -38,7 +38,10 @@ export const performanceSchema = z.strictObject({
     TOP: chartTableSchema,
     MCP: chartTableSchema,
   }),
-  hover: hoverModelSchema,
+  /** never-exceed speed, kt, by pressure altitude and temperature */
+  neverExceed: chartTableSchema.optional(),
+  /** what a hover takes; a type that is flown by hand may come without, and then it is unknown */
+  hover: hoverModelSchema.optional(),
   engine: enginePowerSchema.optional(),
   piston: pistonPowerSchema.optional(),
 });

@@ -1,9 +1,20 @@
-export { type Channel, decimalsOf, sayValue } from './channel.ts';
+export { believable, type Channel, decimalsOf, sayValue } from './channel.ts';
+export { type CockpitControl, leverEnds } from './cockpit.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
-export { holdSeconds, type Item, type ItemKind, stagesOf, type When } from './procedure-items.ts';
-export type { LedgerSpec, OneEngineSpec } from './ratings.ts';
+export {
+  abortPlanSchema,
+  holdSeconds,
+  type Item,
+  ITEM_KINDS,
+  itemSchema,
+  legSchema,
+  type ItemKind,
+  stagesOf,
+  type When,
+} from './procedure-items.ts';
+export { type LedgerSpec, type OneEngineSpec, ratingsSchema } from './ratings.ts';
 export type {
   AirStarterParameters,
   AuxiliaryParameters,
@@ -24,23 +35,46 @@ export {
   type Finding,
   type Quantity,
   type Stage,
+  stageSchema,
   type TraceCheck,
+  traceCheckSchema,
 } from './trace-check.ts';
 export type { PistonParameters } from './piston-parameters.ts';
-export { type Caption, type StandInPreset, type TypeFile, typeFileJsonSchema, typeFileSchema } from './type-file.ts';
-export { isPiston, isWatched, needWatched, outsideAirChannel, type WatchedType } from './watched-type.ts';
+export {
+  type Caption,
+  type StandInPreset,
+  standInPresetSchema,
+  type TypeFile,
+  typeFileJsonSchema,
+  typeFileSchema,
+  typeHeadSchema,
+} from './type-file.ts';
+export { TypeParts } from './type-parts.ts';
+export { isPiston, isWatched, needWatched, type WatchedType } from './watched-type.ts';
 export {
   type AbortReason,
   abortReasonSchema,
   type GateSpec,
   type PistonStart,
   type RunUpWatch,
+  runUpWatchSchema,
   type StarterDutySpec,
   type StartWatch,
+  startWatchSchema,
   type TurbineStart,
+  type Widening,
 } from './watches.ts';
-export { type Choice, isAsked, type EngineFirst, type Method, type Ways } from './ways.ts';
-export type { Station } from './airframe.ts';
+export {
+  type Choice,
+  choiceSchema,
+  isAsked,
+  type EngineFirst,
+  type Method,
+  turnRoundSchema,
+  type Ways,
+} from './ways.ts';
+export { loadingSchema, performanceSchema, type Station, thermalSchema, windSchema } from './airframe.ts';
 export { pistonOf, poweredOf } from './powered.ts';
 export { diffTypes, type TypeChange } from './type-diff.ts';
 export { bandWords } from './limits.ts';
+export { type Outline, type Plan, PLAN_SIZE, planSchema } from './plan.ts';

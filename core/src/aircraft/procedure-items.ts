@@ -49,6 +49,8 @@ const itemBase = {
   byHandOnly: z.boolean().optional(),
   /** of the actions after an abort: only when it was this start that was stopped */
   forWatch: z.string().optional(),
+  /** what it stands for in the last look before lift: the people on board, belts, doors, the area */
+  role: z.enum(['people']).optional(),
   /** what a pilot would move, on the simulated cockpit of a stand-in */
   standIn: z.array(standInActionSchema).optional(),
 };
@@ -105,6 +107,15 @@ const compareSchema = z.strictObject({
   kind: z.literal('compare'),
   /** what is read on either side */
   between: z.tuple([z.string(), z.string()]),
+  /** both are figures, and may be so far apart; on a circle, such as a compass, by the shorter way round */
+  apart: z
+    .strictObject({
+      most: z.number().positive(),
+      unit: z.string(),
+      range: z.tuple([z.number(), z.number()]),
+      circle: z.number().positive().optional(),
+    })
+    .optional(),
 });
 const testSchema = z.strictObject({
   ...itemBase,
@@ -174,6 +185,7 @@ export const itemSchema = z.discriminatedUnion('kind', [
 ]);
 export type Item = z.infer<typeof itemSchema>;
 export type ItemKind = Item['kind'];
+export const ITEM_KINDS: readonly ItemKind[] = itemSchema.options.map((kind) => kind.shape.kind.value);
 
 export const legSchema = z.strictObject({
   id: z.string(),

@@ -22,6 +22,8 @@ export const stageSchema = z.strictObject({
   since: z.string().optional(),
   /** what it means when it does not come within its time */
   late: findingSchema.optional(),
+  /** what it means instead, by how things stand at that moment: the first that holds */
+  lateWhen: z.array(findingSchema.extend({ when: conditionSchema })).optional(),
   /** puts back what the test moved */
   restores: z.boolean().optional(),
   /** what a pilot would move for it, on the simulated cockpit of a stand-in */
@@ -45,6 +47,16 @@ const figureBase = {
   good: z.tuple([z.number().nullable(), z.number().nullable()]),
   below: findingSchema.optional(),
   above: findingSchema.optional(),
+  /** good, but further than `by` from what this tail usually shows; `{usual}` in the words is what that is */
+  usual: z
+    .strictObject({ by: z.number().positive(), below: findingSchema.optional(), above: findingSchema.optional() })
+    .optional(),
+  /** outside of what is good is told and holds nothing */
+  caution: z.boolean().optional(),
+  /** says nothing of the check where it cannot be read */
+  optional: z.boolean().optional(),
+  /** followed from run to run: a drift of it says something of the aircraft */
+  trended: z.boolean().optional(),
 };
 
 /** One number of a check and how it is read from the trace. Times are counted from the marks of stages. */
@@ -149,6 +161,14 @@ const figureSchema = z.discriminatedUnion('of', [
   }),
   z.strictObject({
     ...figureBase,
+    /** how many consumers of bleed air are on that the brief does not count on */
+    of: z.literal('bleed'),
+    heater: z.string(),
+    antiice: z.string(),
+    at: z.string(),
+  }),
+  z.strictObject({
+    ...figureBase,
     of: z.literal('load'),
     quantity: quantitySchema,
     /** the stage that switches it on */
@@ -170,7 +190,8 @@ export const traceCheckSchema = z.strictObject({
   stops: z
     .array(
       findingSchema.extend({
-        from: z.string(),
+        /** from the beginning of the check where it is left out */
+        from: z.string().optional(),
         to: z.string().optional(),
         when: conditionSchema,
         /** the reading itself is in doubt: nothing is known of the aircraft */
@@ -196,7 +217,10 @@ export type TraceCheck = z.infer<typeof traceCheckSchema>;
 export function channelsOfCheck(spec: TraceCheck): Set<string> {
   const ids = new Set<string>();
   const add = (more: readonly string[]): void => more.forEach((id) => ids.add(id));
-  for (const stage of spec.stages) if (stage.expect) add(channelsOf(stage.expect));
+  for (const stage of spec.stages) {
+    if (stage.expect) add(channelsOf(stage.expect));
+    for (const { when } of stage.lateWhen ?? []) add(channelsOf(when));
+  }
   for (const stop of spec.stops ?? []) add(channelsOf(stop.when));
   for (const figure of spec.figures) {
     if ('quantity' in figure) add([...figure.quantity.plus, ...(figure.quantity.minus ?? [])]);
@@ -204,6 +228,7 @@ export function channelsOfCheck(spec: TraceCheck): Set<string> {
     if (figure.of === 'value-when') add(channelsOf(figure.when));
     if (figure.of === 'hover') add(figure.torques);
     if (figure.of === 'assurance') add([figure.torque, figure.temperature, figure.speed, figure.turbine]);
+    if (figure.of === 'bleed') add([figure.heater, figure.antiice]);
     if ('outsideAir' in figure && figure.outsideAir) ids.add(figure.outsideAir);
   }
   add(spec.shows.map((s) => s.channel));
@@ -213,9 +238,9 @@ export function channelsOfCheck(spec: TraceCheck): Set<string> {
 /** Everything that a type says a check can find. */
 export function causesOfCheck(spec: TraceCheck): Set<string> {
   const findings = [
-    ...spec.stages.map((s) => s.late),
+    ...spec.stages.flatMap((s) => [s.late, ...(s.lateWhen ?? [])]),
     ...(spec.stops ?? []),
-    ...spec.figures.flatMap((f) => [f.below, f.above]),
+    ...spec.figures.flatMap((f) => [f.below, f.above, f.usual?.below, f.usual?.above]),
   ];
   return new Set(findings.flatMap((f) => (f ? [f.cause] : [])));
 }
@@ -235,6 +260,7 @@ export function stagesNamed(spec: TraceCheck): string[] {
       case 'level':
       case 'hover':
       case 'assurance':
+      case 'bleed':
       case 'load':
         return [figure.at];
       case 'time-to':

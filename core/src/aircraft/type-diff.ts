@@ -29,7 +29,17 @@ function keyOf(value: Json, index: number): string {
 function say(value: Json): string {
   const name = nameOf(value);
   if (name !== null) return name;
-  return typeof value === 'string' ? value : JSON.stringify(value);
+  if (Array.isArray(value) && value.every((v) => v === null || typeof v !== 'object'))
+    return value.map((v) => v ?? '–').join(', ') || 'nothing';
+  if (value === null) return 'nothing';
+  return typeof value === 'string' ? value : textOf(value);
+}
+
+/** The same text for the same value, in whatever order its members were read. */
+function textOf(value: Json): string {
+  return JSON.stringify(value, (_, v: Json) =>
+    isObject(v) ? Object.fromEntries(Object.entries(v).toSorted(([a], [b]) => (a < b ? -1 : 1))) : v,
+  );
 }
 
 /** Every difference between two versions of a type, in the order of the file. Parts of lists are matched by id. */
@@ -44,12 +54,16 @@ function compare(a: Json, b: Json, path: string[], changes: TypeChange[]): void 
     compareLists(a, b, path, changes);
     return;
   }
+  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length && [...a, ...b].every((v) => Array.isArray(v))) {
+    a.forEach((row, i) => compare(row, b[i]!, [...path, String(i + 1)], changes));
+    return;
+  }
   if (isObject(a) && isObject(b)) {
     for (const key of new Set([...Object.keys(a), ...Object.keys(b)]))
       compareMember(a[key], b[key], [...path, key], changes);
     return;
   }
-  if (JSON.stringify(a) !== JSON.stringify(b)) changes.push({ path, before: say(a), after: say(b) });
+  if (textOf(a) !== textOf(b)) changes.push({ path, before: say(a), after: say(b) });
 }
 
 function compareLists(a: Json[], b: Json[], path: string[], changes: TypeChange[]): void {

@@ -21,11 +21,6 @@ export function isPiston(simulator: NonNullable<TypeFile['simulator']>): simulat
   return 'kind' in simulator;
 }
 
-/** The gauge of the outside air, null where the type has none. */
-export function outsideAirChannel(type: TypeFile): string | null {
-  return type.startWatches[0]?.channels.outsideAir ?? null;
-}
-
 export function isWatched(type: TypeFile): type is WatchedType {
   return type.startWatches.length > 0 && type.runUpWatch !== undefined && type.simulator !== undefined;
 }

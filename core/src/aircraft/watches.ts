@@ -48,6 +48,22 @@ const startBase = {
   stoppedBelow_pct: z.number(),
 };
 
+/** How much hotter a good start may be, in K, for each step beyond the days that a habit was learned on. */
+const wideningSchema = z.strictObject({
+  /** each K colder, and warmer */
+  colder_K: z.number().min(0),
+  warmer_K: z.number().min(0),
+  /** each 1,000 ft higher */
+  higher_K: z.number().min(0),
+  /** each knot more from behind the tailpipe */
+  tailwind_K: z.number().min(0),
+  /** each K of heat more that was left */
+  residual_K: z.number().min(0),
+  /** each volt less while it cranks */
+  crankVolt_K: z.number().min(0),
+});
+export type Widening = z.infer<typeof wideningSchema>;
+
 const turbineStartSchema = z.strictObject({
   ...startBase,
   kind: z.literal('turbine'),
@@ -74,14 +90,27 @@ const turbineStartSchema = z.strictObject({
   lightRise_K: z.number(),
   lightWithin_s: z.number(),
   rotorMovingBy_pct: z.number().optional(),
+  /** how much faster it idles for each 1,000 ft, where nothing governs the idle */
+  idleRise_pct_kft: z.number().min(0).optional(),
   starterRelease_pct: z.number(),
   starterReleaseMargin_pct: z.number(),
   hungRate_pct_s: z.number(),
   hungFor_s: z.number(),
   hungBelow_pct: z.number(),
-  /** thermocouple and air-flow figures of the lag-corrected gas temperature */
-  lag: z.strictObject({ tauRef_s: z.number(), tauRatioMax: z.number(), flowA0: z.number() }),
-  corridor: z.strictObject({ indicationMargin_K: z.number(), gasMargin_K: z.number(), samples: z.int() }),
+  /**
+   * Thermocouple and air-flow figures of the lag-corrected gas temperature. `fuelRise_K`: rise of the gas for each kg/h
+   * of fuel, times the share of the full air flow: median of good starts one second after light-off.
+   */
+  lag: z.strictObject({
+    tauRef_s: z.number(),
+    tauRatioMax: z.number(),
+    flowA0: z.number(),
+    fuelRise_K: z.number().positive(),
+    /** what share of it the gas has at 30 and at 55 %, on a standard day at sea level: median of good starts */
+    heatOfFuel: z.tuple([z.number().positive(), z.number().positive()]).optional(),
+  }),
+  /** a start this much hotter than the tail's habit is said to be so; wider where the day is another than those it was learned on */
+  corridor: z.strictObject({ margin_K: z.number().positive(), widen: wideningSchema }),
 });
 export type TurbineStart = z.infer<typeof turbineStartSchema>;
 
@@ -96,6 +125,9 @@ const pistonStartSchema = z.strictObject({
     oilPressure: z.string(),
     magnetos: z.string(),
     outsideAir: z.string(),
+    /** how far the mixture is open, and the fuel valve: an engine that gets no fuel does not fire */
+    mixture: z.string().optional(),
+    fuelValve: z.string().optional(),
   }),
   /** it fires when it turns faster than any starter */
   firesAbove_pct: z.number(),

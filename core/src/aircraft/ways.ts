@@ -54,4 +54,6 @@ export const equipmentSchema = z.strictObject({
   label: z.string(),
   failure: z.enum(['no-go', 'caution']),
   why: z.string(),
+  /** what may not be done without it; every flight where it is left out of a no-go */
+  forbids: z.string().optional(),
 });

@@ -7,20 +7,25 @@ import { windSide } from '../weather/index.ts';
 import { type Day, dayOf } from './day.ts';
 import { expectedStart } from './expected-start.ts';
 import { figure, known, need } from './figure.ts';
-import { holdsOf } from './holds.ts';
+import { objectionsOf } from './objections.ts';
 import { type BriefContext, type BriefInput, operatorWay } from './input.ts';
 import { loadFigures } from './load-figures.ts';
 import { powerFigures } from './power-figures.ts';
-import type { Brief, BriefFigures, Hold } from './result.ts';
+import type { Brief, BriefFigures, Objection } from './result.ts';
 import { type StartOrder, startOrder } from './start-order.ts';
 import { washOn } from './wash.ts';
 import { windFigures } from './wind-figures.ts';
 
 const DRAWS = 500;
 
-/** Computes a brief. Pure and quick: it is run at every keystroke. */
-export function briefOf(input: BriefInput, context: BriefContext): Brief {
-  const { type } = context;
+/**
+ * Computes a brief. Pure and quick: it is run at every keystroke.
+ * @param draws how often the passage is drawn to tell by when it is ready four times in five; 0 leaves that out
+ */
+export function briefOf(input: BriefInput, asked: BriefContext, draws = DRAWS): Brief {
+  const { basic } = asked;
+  const type = basic ? { ...asked.type, loading: { ...asked.type.loading, basic } } : asked.type;
+  const context = { ...asked, type };
   const day = dayOf(input, context);
   const { air, inAir } = day;
   const ways = waysOf(input, context);
@@ -35,22 +40,22 @@ export function briefOf(input: BriefInput, context: BriefContext): Brief {
     pressureAltitude_ft: figure(() => roundStep(need(day.pa_ft, 'qnh'), 10, 'ceil')),
     densityAltitude_ft: inAir(() => roundStep(densityAltitude({ ...air, dew_C: input.dew_C }).da_ft, 10, 'ceil')),
     wash: context.neighbours.map((neighbour) => washOn(day, neighbour, liftMass_kg)),
-    battery: inAir(() => batteryCold(type.thermal, { temp_C: air.oat_C, soc: 0.9 })),
+    battery: inAir(() => batteryCold(need(type.thermal ?? null, 'battery'), { temp_C: air.oat_C, soc: 0.9 })),
     start: figure(() => expectedStart(context.starts, need(input.oat_C, 'oat_C'))),
     order,
     ways,
     schedule: scheduleOf(
       type,
       { ...reduceRun([]), ways, brief: { ...EMPTY_RECORD, oat_C: input.oat_C } },
-      { past: context.past, draws: DRAWS },
+      { past: context.past, draws },
     ),
   };
-  const holds = holdsOf(input, context, brief);
+  const objections = objectionsOf(input, context, brief);
   return {
     ...brief,
-    holds,
-    clear: holds.every((h) => h.severity === 'caution' && (input.accepted[h.id] ?? '').trim() !== ''),
-    record: recordOf(day, brief, holds),
+    objections,
+    clear: objections.every((h) => h.severity === 'caution' && (input.accepted[h.id] ?? '').trim() !== ''),
+    record: recordOf(day, brief, objections),
   };
 }
 
@@ -66,7 +71,12 @@ function orderOf({ input, context, wind, facing }: Day, rule: EngineFirst): Star
 
 /** The answers of this run: the day's where it has some, else the operator's. */
 function waysOf(input: BriefInput, { type, operatorWays }: BriefContext): Record<string, string> {
-  return Object.fromEntries(type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? operatorWay(c, operatorWays)]));
+  const ways = Object.fromEntries(
+    type.choices.map((c) => [c.id, input.ways[c.id]?.to ?? operatorWay(c, operatorWays)]),
+  );
+  // who is said to stand near with a slow rotor is not asked about again
+  if ('neighbour' in ways && input.slowNeighbours.length > 0) ways['neighbour'] = 'slow';
+  return ways;
 }
 
 const EMPTY_RECORD: BriefRecord = {
@@ -79,7 +89,7 @@ const EMPTY_RECORD: BriefRecord = {
   input: {},
 };
 
-function recordOf(day: Day, brief: BriefFigures, holds: readonly Hold[]): BriefRecord {
+function recordOf(day: Day, brief: BriefFigures, objections: readonly Objection[]): BriefRecord {
   const { input, context } = day;
   const { type, operatorWays, site } = context;
   const { qnh_hPa } = input;
@@ -95,9 +105,9 @@ function recordOf(day: Day, brief: BriefFigures, holds: readonly Hold[]): BriefR
         ? [{ choice: c.id, from, to: differs.to, reason: differs.reason.trim() }]
         : [];
     }),
-    accepted: holds.flatMap((h) => {
+    accepted: objections.flatMap((h) => {
       const reason = (input.accepted[h.id] ?? '').trim();
-      return h.severity === 'caution' && reason !== '' ? [{ hold: h.id, words: h.words, reason }] : [];
+      return h.severity === 'caution' && reason !== '' ? [{ objection: h.id, words: h.words, reason }] : [];
     }),
     expected: {
       altimeter: known(altimeter),

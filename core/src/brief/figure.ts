@@ -16,6 +16,9 @@ const SUPPLY: Record<string, string> = {
   fuel: 'enter the fuel',
   fuel_kg: 'enter the fuel',
   flight_min: 'enter the minutes of flight',
+  hover: 'what a hover takes is not written in this type',
+  battery: 'the battery is not described in this type',
+  neighbour: 'the rotor of this neighbour is not described',
 };
 
 const REFUSALS: Partial<Record<RefusalCode, (field: string) => string>> = {

@@ -15,7 +15,7 @@ const ERRORS: Record<ReportErrorCode, string> = {
   BAD_WIND: 'The wind makes no sense: enter it.',
   BAD_WIND_RANGE: 'The range of wind directions makes no sense.',
   UNSUPPORTED_UNIT: 'Wind in this unit is not read: enter it.',
-  DUPLICATE_GROUP: 'The wind is there twice; the first one counts.',
+  DUPLICATE_GROUP: 'This is there twice; the first one counts.',
   DEW_ABOVE_TEMP: 'The dew point is above the temperature: enter it.',
   BAD_TEMP: 'The temperature can’t be read: enter it.',
   BAD_PRESSURE: 'The pressure can’t be read: enter it.',
@@ -24,10 +24,10 @@ const ERRORS: Record<ReportErrorCode, string> = {
   MISSING_PRESSURE: 'There is no pressure: enter it.',
 };
 const WARNINGS: Partial<Record<ReportWarningCode, string>> = {
-  MEAN_OUTSIDE_RANGE: 'The mean wind lies outside its own range.',
+  MEAN_OUTSIDE_RANGE: 'The mean wind lies outside its own range: it counts from every side.',
   PRESSURE_DISAGREE: 'Two pressures disagree; the lower one counts.',
   UNKNOWN_GROUP: 'Not understood, and left out.',
-  EXTRA_TEXT_AFTER_END: 'Text after the = is left out.',
+  EXTRA_TEXT_AFTER_END: 'What follows belongs to another report, or to none, and is left out.',
 };
 
 export interface ReportNoteInWords {
@@ -62,9 +62,21 @@ export function readReport(text: string, now: string, before = ''): ReadReport {
       const words = WARNINGS[w.code];
       return words ? [{ token: w.token, words, serious: false }] : [];
     }),
+    ...lostOfWind(report, text),
   ];
   const is = fieldsOf(report, now);
   return { report, notes, fields: { ...emptied(was, is), ...changed(was, is) } };
+}
+
+/** What the report says that it does not know of its wind: a gust, or a direction. */
+function lostOfWind({ wind }: Report, text: string): ReportNoteInWords[] {
+  const token = (pattern: RegExp): string | null => pattern.exec(text.toUpperCase())?.[0] ?? null;
+  const note = (found: string | null, words: string): ReportNoteInWords[] => [{ token: found, words, serious: true }];
+  if (!wind) return [];
+  if (wind.kind === 'direction-missing')
+    return note(token(/\/{3}P?\d{2,3}\S*/), 'The direction of the wind is not known: enter it.');
+  const gust = token(/\S*G\/\/(?:KT|MPS)/);
+  return wind.gust_kt === null && gust !== null ? note(gust, 'The gust is not known: enter it.') : [];
 }
 
 const emptied = (was: ReportFields, is: ReportFields): ReportFields =>

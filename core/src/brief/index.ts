@@ -1,3 +1,4 @@
+export { type Allowed, allowedToday, type DayAllows, type Nearness } from './allows.ts';
 export { briefOf } from './brief.ts';
 export { windOf } from './day.ts';
 export type { ExpectedStart } from './expected-start.ts';
@@ -7,12 +8,14 @@ export {
   type BriefContext,
   type BriefInput,
   briefInputSchema,
+  contextAlone,
+  type DueSoon,
   emptyBrief,
   operatorWay,
   type Neighbour,
   NO_WIND,
 } from './input.ts';
-export { simulatedDay } from './simulated-day.ts';
+export { simulatedBrief, simulatedDay } from './simulated-day.ts';
 export { type StartOrder, startOrder } from './start-order.ts';
 export { type WeightCurves, weightCurves } from './weight-curves.ts';
-export type { Brief, Hold, NeighbourWash } from './result.ts';
+export type { Brief, Objection, NeighbourWash } from './result.ts';

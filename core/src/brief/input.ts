@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Choice, TypeFile } from '../aircraft/index.ts';
+import type { EngineMargin } from '../health/index.ts';
 import type { HeldEntry, PastWait } from '../procedure/index.ts';
 
 const maybe = z.number().nullable();
@@ -30,7 +31,7 @@ export const briefInputSchema = z.strictObject({
   turnRound: z.array(z.string()),
   /** names of neighbours whose rotor is slow: starting or running down */
   slowNeighbours: z.array(z.string()),
-  /** cautions gone on past: hold id to reason */
+  /** cautions gone on past: objection id to reason */
   accepted: z.record(z.string(), z.string().max(500)),
 });
 export type BriefInput = z.infer<typeof briefInputSchema>;
@@ -72,8 +73,19 @@ export interface Neighbour {
   tail: string;
   distance_m: number;
   typeName: string;
-  rotor: { R_m: number; hub_above_skid_m: number };
+  /** null where its type does not say */
+  rotor: { R_m: number; hub_above_skid_m: number } | null;
   blade_sail: { nr_frac_below: number; wind_threshold_kt: number };
+}
+
+/** An item that an engineer has set and that is near, or past. */
+export interface DueSoon {
+  title: string;
+  /** how near, or how long past */
+  words: string;
+  state: 'soon' | 'past' | 'unknown';
+  /** past, it holds the next start */
+  holds: boolean;
 }
 
 /** What the record and the place know, beside what is entered. */
@@ -81,7 +93,19 @@ export interface BriefContext {
   type: TypeFile;
   tail: string;
   pad: string;
-  site: { name: string; elev_ft: number; variation_E_deg: number };
+  site: {
+    name: string;
+    elev_ft: number;
+    variation_E_deg: number;
+    /** HH:MM in UTC, null for a place that is always open */
+    hours?: { opens: string; closes: string } | null;
+  };
+  /** as this aircraft was weighed; null: as its type says */
+  basic: TypeFile['loading']['basic'] | null;
+  /** equipment that is missing or defective until an engineer closes it */
+  defects: readonly { equipment: string; words: string }[];
+  /** what falls due soon, or is past */
+  due: readonly DueSoon[];
   /** ISO 8601 */
   now: string;
   /** answers of the operator where they differ from the type's usual ones */
@@ -92,8 +116,28 @@ export interface BriefContext {
   past: readonly PastWait[];
   /** good starts by engine, engine 1 first */
   startsByEngine: readonly number[];
+  /** temperature margin of the weaker engine by the last hover or power assurance; null while none was read */
+  engineMargin: EngineMargin | null;
   lastRunEndedAt: string | null;
   neighbours: readonly Neighbour[];
+}
+
+/** A brief of an aircraft without a past, without neighbours, and with the usual answers of its type. */
+export function contextAlone(of: Pick<BriefContext, 'type' | 'tail' | 'pad' | 'site' | 'now'>): BriefContext {
+  return {
+    ...of,
+    basic: null,
+    defects: [],
+    due: [],
+    operatorWays: {},
+    openExceedances: [],
+    starts: [],
+    past: [],
+    startsByEngine: [],
+    engineMargin: null,
+    lastRunEndedAt: null,
+    neighbours: [],
+  };
 }
 
 /** The answer of the operator to a choice. */

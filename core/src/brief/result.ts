@@ -11,7 +11,7 @@ import type { Neighbour } from './input.ts';
 import type { StartOrder } from './start-order.ts';
 
 /** Something that holds the run: a no-go holds it whatever anybody says, a caution until somebody gives a reason. */
-export interface Hold {
+export interface Objection {
   id: string;
   severity: 'no-go' | 'caution';
   title: string;
@@ -39,6 +39,8 @@ export interface BriefFigures {
   age_min: number | null;
   topLimit: Figure<number>;
   mcpLimit: Figure<number>;
+  /** never-exceed speed of this air, kt; null where the type has no table of it */
+  neverExceed_kt: Figure<number> | null;
   fuel: Figure<FuelPlan>;
   landingFuel_kg: Figure<number>;
   balance: Figure<Balance>;
@@ -58,7 +60,7 @@ export interface BriefFigures {
 }
 
 export interface Brief extends BriefFigures {
-  holds: Hold[];
+  objections: Objection[];
   /** no no-go stands, and every caution has a reason */
   clear: boolean;
   record: BriefRecord;

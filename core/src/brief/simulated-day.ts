@@ -1,5 +1,7 @@
 import { isPiston, type StandInPreset, type WatchedType } from '../aircraft/index.ts';
-import { type BriefInput, NO_WIND } from './input.ts';
+import type { BriefRecord } from '../procedure/index.ts';
+import { briefOf } from './brief.ts';
+import { type BriefInput, contextAlone, emptyBrief, NO_WIND } from './input.ts';
 
 /** tanks of a simulated aircraft are this full */
 const FUEL_SHARE = 0.6;
@@ -30,4 +32,22 @@ export function simulatedDay(type: WatchedType, preset: StandInPreset, now: stri
     fuel_kg: Math.round(FUEL_SHARE * max_L * type.loading.fuel_density_kgL),
     flight_min: FLIGHT_min,
   };
+}
+
+/** any moment: what is flown is the list, not the day */
+const ANY_MOMENT = '2026-06-01T08:00:00.000Z';
+
+/**
+ * The brief of a simulated aircraft alone on its pad, as a run takes it.
+ * @param differs choice to alternative, where it is not the usual one
+ */
+export function simulatedBrief(
+  type: WatchedType,
+  preset: StandInPreset,
+  differs: Readonly<Record<string, string>> = {},
+): BriefRecord {
+  const ways = Object.fromEntries(Object.entries(differs).map(([choice, to]) => [choice, { to, reason: 'a trial' }]));
+  const input = { ...emptyBrief(type), ...simulatedDay(type, preset, ANY_MOMENT), ways };
+  const site = { name: '', elev_ft: 0, variation_E_deg: 0 };
+  return briefOf(input, contextAlone({ type, tail: '', pad: '', site, now: ANY_MOMENT })).record;
 }

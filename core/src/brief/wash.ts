@@ -15,7 +15,7 @@ export function washOn(day: Day, neighbour: Neighbour, liftMass_kg: Figure<numbe
     const blowing = need(wind, 'wind');
     return safeSeparation(
       washing(context),
-      { ...washing(context), main: neighbour.rotor, blade_sail: neighbour.blade_sail },
+      { ...washing(context), main: need(neighbour.rotor, 'neighbour'), blade_sail: neighbour.blade_sail },
       {
         mass_kg: need(liftMass_kg, 'mass_kg'),
         pa_ft: air.pa_ft,
@@ -35,6 +35,6 @@ export function washOn(day: Day, neighbour: Neighbour, liftMass_kg: Figure<numbe
 }
 
 function washing({ type }: BriefContext): Parameters<typeof safeSeparation>[0] {
-  const { hover } = type.performance;
+  const hover = need(type.performance.hover ?? null, 'hover');
   return { ...type.loading, download: hover.download, main: hover.main, blade_sail: type.wind.blade_sail };
 }

@@ -17,9 +17,13 @@ export interface WeightCurves {
 
 /**
  * Weights that can be hovered around a temperature at one pressure altitude: for a twin what one engine holds on each
- * rating, with the margin of the verdict; for a single what take-off power holds out of and in ground effect.
+ * rating, with the margin of the verdict; for a single what take-off power holds out of and in ground effect. Null for a type
+ * without a hover model.
  */
-export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | null, bleed: string): WeightCurves {
+export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | null, bleed: string): WeightCurves | null {
+  const powered = poweredOf(type);
+  const piston = pistonOf(type);
+  if (!powered && !piston) return null;
   const middle = Math.round((near_C ?? WHERE_UNKNOWN_C) / STEP_C) * STEP_C;
   const oat_C: number[] = [];
   for (let t = Math.max(COLDEST_C, middle - WIDE_C); t <= Math.min(HOTTEST_C, middle + WIDE_C); t += STEP_C)
@@ -29,8 +33,6 @@ export function weightCurves(type: TypeFile, pa_ft: number, near_C: number | nul
       const mass = attempt(() => of(chartAir(type, { pa_ft, oat_C: t, bleed })));
       return isRefusal(mass) ? NaN : roundStep(mass as number, 10, 'floor');
     });
-  const powered = poweredOf(type);
-  const piston = pistonOf(type);
   if (powered && powered.engines > 1)
     return {
       oat_C,

@@ -24,11 +24,12 @@ import {
   hoverPower,
   maxHoverMass,
   oeiMasses,
+  type OeiMargin,
   oeiRequiredRating,
   oeiVerdict,
   powerAvailable,
 } from '../power/index.ts';
-import { convert, needNumber, Refused, roundConservative } from '../quantity/index.ts';
+import { convert, needNumber, numberOr, Refused, roundConservative } from '../quantity/index.ts';
 import { type LedgerConfig, ratingDefinition, ratingLedger } from '../ratings/index.ts';
 import { downwash, outwash, safeSeparation } from '../rotorwash/index.ts';
 import {
@@ -56,7 +57,7 @@ const as = <T>(input: Input): T => input as T;
 
 /** A table given in the input, or one of the aircraft's charts by name. */
 function tableOf(input: Input, aircraftOf: AircraftOf): ChartTable | undefined {
-  return input['table'] === undefined
+  return input['table'] === undefined || input['table'] === null
     ? aircraftOf(input).charts[input['chart'] as string]
     : (input['table'] as ChartTable);
 }
@@ -71,10 +72,16 @@ function bandsOf(input: Input, aircraftOf: AircraftOf, table: unknown): BandTabl
 
 /** A ledger given in the input, or the aircraft's by name, the one-engine ledger when none is named. */
 function ledgerOf(input: Input, aircraftOf: AircraftOf): LedgerConfig {
-  if (input['config'] !== undefined) return input['config'] as LedgerConfig;
+  if (input['config'] !== undefined && input['config'] !== null) return input['config'] as LedgerConfig;
   const found = aircraftOf(input).rating_ledger[(input['ledger'] ?? 'oei') as string];
   if (!found) throw new Refused('BAD_OPTION', 'ledger');
   return found;
+}
+
+/** The margin that an input asks for over what the hover takes; the calculators' own where it asks for none. */
+function marginOf(input: Input): OeiMargin | undefined {
+  const margin_frac = numberOr(input['margin_frac'], null, 'margin_frac', 0, 0.5);
+  return margin_frac === null ? undefined : () => margin_frac;
 }
 
 /** Every calculator by the name that docs/calculations.md gives it. */
@@ -108,8 +115,8 @@ export const CALCULATORS: Readonly<Record<string, Calculator>> = {
   max_hover_mass: (i, of) => maxHoverMass(of(i), as(i)),
   hover_ceiling: (i, of) => hoverCeiling(of(i), as(i)),
   oei_masses: (i, of) => oeiMasses(of(i), as(i)),
-  oei_required_rating: (i, of) => oeiRequiredRating(of(i), as(i)),
-  oei_verdict: (i, of) => oeiVerdict(of(i), as(i)),
+  oei_required_rating: (i, of) => oeiRequiredRating(of(i), as(i), marginOf(i)),
+  oei_verdict: (i, of) => oeiVerdict(of(i), as(i), marginOf(i)),
   hover_check: (i, of) => hoverCheck(of(i), as(i)),
 
   rating_definition: (i) => ratingDefinition(i['rating'] as string),
@@ -118,9 +125,9 @@ export const CALCULATORS: Readonly<Record<string, Calculator>> = {
   limit_monitor: (i, of) =>
     limitMonitor({
       ...as<object>(i),
-      ...(i['table'] === undefined ? {} : { table: bandsOf(i, of, i['table']) }),
-      ...(i['tables'] === undefined
-        ? {}
+      ...(i['table'] == null ? { table: undefined } : { table: bandsOf(i, of, i['table']) }),
+      ...(i['tables'] == null
+        ? { tables: undefined }
         : {
             tables: Object.fromEntries(
               Object.entries(i['tables'] as object).map(([name, table]) => [name, bandsOf(i, of, table)]),

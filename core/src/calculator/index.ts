@@ -1,5 +1,6 @@
 import { attempt, Refused } from '../quantity/index.ts';
 import { type CalculatorAircraft, type Input, lookupIn } from './aircraft.ts';
+import { checkInputs } from './inputs.ts';
 import { CALCULATORS } from './calculators.ts';
 
 export type { CalculatorAircraft } from './aircraft.ts';
@@ -20,6 +21,7 @@ export function calculate(
   const calculator = Object.hasOwn(CALCULATORS, name) ? CALCULATORS[name] : undefined;
   if (!calculator) return undefined;
   return attempt(() => {
+    checkInputs(name, input);
     const result = calculator(input, lookupIn(fleet));
     const way = wayToNoFigure(result, '');
     if (way !== null) throw new Refused('OUT_OF_RANGE', way);

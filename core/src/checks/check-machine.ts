@@ -1,6 +1,7 @@
 import {
   channelsOf,
   channelsOfCheck,
+  type FigureSpec,
   type Finding,
   Sensed,
   type Stage,
@@ -8,11 +9,10 @@ import {
   type TypeFile,
   type Verdict,
 } from '../aircraft/index.ts';
-import type { LearnedLoad } from '../electrical/index.ts';
 import { CheckRecord } from './check-record.ts';
 import type { Situation } from './situation.ts';
 import { takeFigure } from './figures.ts';
-import type { FigureReading } from './figure-source.ts';
+import { type CheckHabit, type FigureReading, NO_HABIT } from './figure-source.ts';
 import { type CheckVerdict, type FigureResult, judgeFigure, sayFigure } from './finding.ts';
 
 /** What a check found: numbers from the trace, each with the stretch that shows it. */
@@ -51,6 +51,7 @@ const PATIENCE_S = 3;
 interface StageNode {
   spec: Stage;
   sensed: Sensed | null;
+  lateWhen: readonly { sensed: Sensed; finding: Finding }[];
 }
 
 /**
@@ -66,7 +67,7 @@ export class CheckMachine {
   readonly marks: number[];
   result: CheckResult | null = null;
   private readonly type: TypeFile;
-  private readonly loads: Readonly<Record<string, LearnedLoad>>;
+  private readonly habit: CheckHabit;
   private readonly situation: Situation | null;
   private readonly record: CheckRecord;
   private readonly stages: StageNode[];
@@ -80,7 +81,7 @@ export class CheckMachine {
   private readonly again: boolean;
 
   /**
-   * @param loads what each load of this tail drew before
+   * @param habit what this tail showed before
    * @param again it has been flown in this run and was not good
    * @param situation air and weight, for a check of power
    * @throws RangeError for a channel or stage that is not there
@@ -89,7 +90,7 @@ export class CheckMachine {
     type: TypeFile,
     item: string,
     spec: TraceCheck,
-    loads: Readonly<Record<string, LearnedLoad>> = {},
+    habit: CheckHabit = NO_HABIT,
     again = false,
     situation: Situation | null = null,
   ) {
@@ -97,18 +98,22 @@ export class CheckMachine {
     this.type = type;
     this.item = item;
     this.spec = spec;
-    this.loads = loads;
+    this.habit = habit;
     this.situation = situation;
     this.record = new CheckRecord(type.channels, channelsOfCheck(spec));
     this.marks = spec.stages.map(() => NaN);
     this.stages = spec.stages.map((stage) => ({
       spec: stage,
       sensed: stage.expect ? new Sensed(stage.expect, type.channels) : null,
+      lateWhen: (stage.lateWhen ?? []).map(({ when, cause, words }) => ({
+        sensed: new Sensed(when, type.channels),
+        finding: { cause, words },
+      })),
     }));
     const place = (id: string): number => spec.stages.findIndex((s) => s.id === id);
     this.stops = (spec.stops ?? []).map(({ from, to, when, doubt, cause, words }) => ({
       sensed: new Sensed(when, type.channels),
-      from: place(from),
+      from: from === undefined ? -1 : place(from),
       to: to === undefined ? spec.stages.length : place(to),
       finding: { cause, words },
       doubt: doubt === true,
@@ -134,22 +139,30 @@ export class CheckMachine {
         cause: 'data-lost',
         words: `No data for ${hole_s.toFixed(1)} s in the middle of it`,
       });
-    for (const stop of this.stops) {
-      const holds = stop.sensed.update(t_s, values);
-      if (holds === true && this.stage > stop.from && this.stage <= stop.to)
-        return this.end(stop.doubt ? 'unknown' : 'fault', stop.finding);
-    }
+    const stop = this.stopNow(t_s, values);
+    if (stop) return this.end(stop.doubt ? 'unknown' : 'fault', stop.finding);
     const node = this.stages[this.stage]!;
     const holds: Verdict = node.sensed ? node.sensed.update(t_s, values) : this.declared;
+    for (const { sensed } of node.lateWhen) sensed.update(t_s, values);
     if (holds === true) return this.hold(t_s, node.spec);
     this.since_s = NaN;
     // the first stage of a check that is flown again is waited for as long as it takes: nothing has been moved
-    if (this.stage === 0 && (this.again || !node.spec.late)) return false;
+    if (this.stage === 0 && this.again) return false;
     if (this.isBlindTooLong(t_s, holds))
       return this.end('unknown', { cause: 'sensor-lost', words: `${this.lostNames(values)} lost: nothing is known` });
+    if (this.stage === 0 && !node.spec.late) return false;
     const { late } = node.spec;
-    if (late && this.leftOf(node.spec)! < 0) return this.end(holds === 'unknown' ? 'unknown' : 'fault', late);
-    return false;
+    if (!late || this.leftOf(node.spec)! >= 0) return false;
+    const why = node.lateWhen.find((l) => l.sensed.verdict === true)?.finding ?? late;
+    return this.end(holds === 'unknown' ? 'unknown' : 'fault', why);
+  }
+
+  /** What ends the check at once: every one is fed, so that its dwell counts. */
+  private stopNow(t_s: number, values: ArrayLike<number>): (typeof this.stops)[number] | undefined {
+    let first: (typeof this.stops)[number] | undefined;
+    for (const stop of this.stops)
+      if (stop.sensed.update(t_s, values) === true && this.stage > stop.from && this.stage <= stop.to) first ??= stop;
+    return first;
   }
 
   private isBlindTooLong(t_s: number, holds: Verdict): boolean {
@@ -163,7 +176,7 @@ export class CheckMachine {
     const figures = this.spec.figures.flatMap((figure): CheckSnapshot['figures'] => {
       const taken = this.early.get(figure.id);
       if (!taken || taken.value === null) return [];
-      const { id, label, unit, decimals, value, verdict } = judgeFigure(figure, taken);
+      const { id, label, unit, decimals, value, verdict } = this.judge(figure, taken);
       return [{ id, label, unit, decimals, value: value!, verdict }];
     });
     return {
@@ -204,17 +217,21 @@ export class CheckMachine {
   /** Figures that the stages so far allow to be read, for the screen. */
   private takeWhatCan(): void {
     for (const figure of this.spec.figures) {
-      const { type, spec: check, record, marks, loads, situation } = this;
-      const of = { type, check, record, marks, loads, situation, before: this.early };
+      const { type, spec: check, record, marks, habit, situation } = this;
+      const of = { type, check, record, marks, habit, situation, before: this.early };
       this.early.set(figure.id, takeFigure(figure, of));
     }
   }
 
+  private judge(figure: FigureSpec, taken: FigureReading): FigureResult {
+    return judgeFigure(figure, taken, this.habit.usual[`${this.spec.check}/${figure.id}`]);
+  }
+
   private conclude(): void {
-    const figures = this.spec.figures.map((figure) => judgeFigure(figure, this.early.get(figure.id)!));
-    const bad = figures.find((f) => f.verdict === 'fault');
-    const lost = figures.find((f) => f.verdict === 'unknown');
-    const worst = bad ?? lost;
+    const figures = this.spec.figures.map((figure) => this.judge(figure, this.early.get(figure.id)!));
+    const first = (verdict: CheckVerdict): FigureResult | undefined =>
+      figures.find((f, i) => f.verdict === verdict && !(verdict === 'unknown' && this.spec.figures[i]!.optional));
+    const worst = first('fault') ?? first('unknown') ?? first('unusual');
     this.result = {
       check: this.spec.check,
       verdict: worst?.verdict ?? 'good',
@@ -230,7 +247,7 @@ export class CheckMachine {
     this.takeWhatCan();
     const figures = this.spec.figures.flatMap((figure) => {
       const taken = this.early.get(figure.id)!;
-      return taken.value === null ? [] : [judgeFigure(figure, taken)];
+      return taken.value === null ? [] : [this.judge(figure, taken)];
     });
     this.result = { check, verdict, cause: finding.cause, words: finding.words, figures, ...this.span() };
     return true;
@@ -252,5 +269,7 @@ export class CheckMachine {
 }
 
 function sayFigures(figures: readonly FigureResult[]): string {
-  return figures.map((f) => `${f.label} ${sayFigure(f.value!, f.decimals, f.unit)}`).join(', ');
+  return figures
+    .flatMap((f) => (f.value === null ? [] : [`${f.label} ${sayFigure(f.value, f.decimals, f.unit)}`]))
+    .join(', ');
 }

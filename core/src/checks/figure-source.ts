@@ -14,6 +14,16 @@ export interface FigureReading {
   expected?: { amps: number; tolerance: number; verdict: string } | undefined;
 }
 
+/** What earlier checks of this tail say to the next one. */
+export interface CheckHabit {
+  /** what each load drew */
+  loads: Readonly<Record<string, LearnedLoad>>;
+  /** what each figure was, by "check/figure", where enough are known */
+  usual: Readonly<Record<string, { median: number; least: number; most: number }>>;
+}
+
+export const NO_HABIT: CheckHabit = { loads: {}, usual: {} };
+
 /** What a figure is read from. */
 export interface FigureSource {
   type: TypeFile;
@@ -23,8 +33,7 @@ export interface FigureSource {
   marks: readonly number[];
   /** figures taken before, by id */
   before: ReadonlyMap<string, FigureReading>;
-  /** what each load of this tail drew before */
-  loads: Readonly<Record<string, LearnedLoad>>;
+  habit: CheckHabit;
   /** null while the brief does not know the air or the weight */
   situation: Situation | null;
 }

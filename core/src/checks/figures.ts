@@ -34,6 +34,8 @@ export function takeFigure(spec: FigureSpec, of: FigureSource): FigureReading {
     case 'hover':
     case 'assurance':
       return takePowerFigure(spec, of, markOf(of, spec.at));
+    case 'bleed':
+      return takeBleed(spec, of);
     case 'level':
       return takeLevel(spec, of);
     case 'time-within':
@@ -104,6 +106,19 @@ function takeTimeTo(spec: SpecOf<'time-to'>, of: FigureSource): FigureReading {
   return none(of, from_s);
 }
 
+/** Switches that are on at a stage though the air of the brief has none of it; null where one is lost or nothing is briefed. */
+function takeBleed(spec: SpecOf<'bleed'>, of: FigureSource): FigureReading {
+  const at_s = markOf(of, spec.at);
+  const on = (channel: string): number =>
+    of.record.read({ plus: [channel] }, at_s, at_s + 1).values.find((v) => !Number.isNaN(v)) ?? NaN;
+  const briefed = of.situation?.bleed;
+  if (briefed === undefined) return none(of, at_s);
+  const beyond = (['heater', 'antiice'] as const)
+    .filter((consumer) => briefed !== 'both' && briefed !== consumer)
+    .reduce((sum, consumer) => sum + on(spec[consumer]), 0);
+  return { value: Number.isNaN(beyond) ? null : beyond, from_s: at_s, to_s: at_s + 1 };
+}
+
 function takeLevel(spec: SpecOf<'level'>, of: FigureSource): FigureReading {
   const from_s = markOf(of, spec.at) + spec.after_s;
   const to_s = from_s + spec.over_s;
@@ -161,7 +176,7 @@ function takeLoad(spec: Extract<FigureSpec, { of: 'load' }>, of: FigureSource, a
   if (Number.isNaN(at_s) || known.length < (2 / 3) * values.length || known.length < 10 || !nominal)
     return { value: null, from_s, to_s };
   const dt = median(known.slice(1).map(([t], i) => t - known[i]![0]));
-  const learned = of.loads[spec.load] ?? { amps: nominal.amps, sd: UNLEARNED_SD * nominal.amps };
+  const learned = of.habit.loads[spec.load] ?? { amps: nominal.amps, sd: UNLEARNED_SD * nominal.amps };
   const [step] = loadSteps({
     t0: known[0]![0],
     dt,

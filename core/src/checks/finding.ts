@@ -1,7 +1,8 @@
 import type { FigureSpec, Finding } from '../aircraft/index.ts';
-import type { FigureReading } from './figure-source.ts';
+import type { CheckHabit, FigureReading } from './figure-source.ts';
 
-export type CheckVerdict = 'good' | 'fault' | 'unknown';
+/** Unusual is good, and not as this tail usually shows it. */
+export type CheckVerdict = 'good' | 'unusual' | 'fault' | 'unknown';
 
 /** One figure of a finished check, judged. */
 export interface FigureResult {
@@ -19,8 +20,11 @@ export interface FigureResult {
   to_s: number;
 }
 
-/** Holds a figure against what is good. What was not read is unknown, never good. */
-export function judgeFigure(spec: FigureSpec, taken: FigureReading): FigureResult {
+/**
+ * Holds a figure against what is good, and then against what is usual. What was not read is unknown, never good.
+ * @param usual what this tail's earlier checks were, where enough are known
+ */
+export function judgeFigure(spec: FigureSpec, taken: FigureReading, usual?: CheckHabit['usual'][string]): FigureResult {
   const { id, label, unit, decimals } = spec;
   const { value, from_s, to_s, expected } = taken;
   const good: FigureResult['good'] = expected
@@ -40,19 +44,32 @@ export function judgeFigure(spec: FigureSpec, taken: FigureReading): FigureResul
   }
   const said = sayFigure(value, decimals, unit);
   const [low, high] = good;
+  const outside = spec.caution ? 'unusual' : 'fault';
   if (low !== null && value < low)
     return {
       ...result,
-      verdict: 'fault',
+      verdict: outside,
       finding: fill(spec.below, said) ?? { cause: 'low', words: `${label} ${said}, at least ${round(low)} expected` },
     };
   if (high !== null && value > high)
     return {
       ...result,
-      verdict: 'fault',
+      verdict: outside,
       finding: fill(spec.above, said) ?? { cause: 'high', words: `${label} ${said}, at most ${round(high)} expected` },
     };
-  return { ...result, verdict: 'good', finding: null };
+  const unusual = usual === undefined ? null : unusualFinding(spec, value, usual);
+  return { ...result, verdict: unusual ? 'unusual' : 'good', finding: unusual };
+}
+
+/** Further from the middle than the type allows for, and outside everything that this tail has shown. */
+function unusualFinding(
+  { usual: rule, decimals, unit }: FigureSpec,
+  value: number,
+  { median, least, most }: CheckHabit['usual'][string],
+): Finding | null {
+  if (!rule || Math.abs(value - median) <= rule.by || (value >= least && value <= most)) return null;
+  const found = fill(value > median ? rule.above : rule.below, sayFigure(value, decimals, unit));
+  return found && { ...found, words: found.words.replace('{usual}', sayFigure(median, decimals, unit)) };
 }
 
 /** A figure with its unit; what rounds to nothing has no sign. */

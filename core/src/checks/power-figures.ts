@@ -1,5 +1,5 @@
 import { type FigureSpec, poweredOf } from '../aircraft/index.ts';
-import { assuranceMargin, type HoverCheck, hoverCheck } from '../power/index.ts';
+import { assuranceMargin, hoverCheck } from '../power/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
 import { median } from '../statistics/index.ts';
 import type { FigureReading, FigureSource } from './figure-source.ts';
@@ -39,8 +39,8 @@ export function takePowerFigure(spec: Powered, of: FigureSource, at_s: number): 
         learned_offset_pct: hoverOffset_pct,
       }),
     );
-    if (isRefusal(found) || (found as HoverCheck).status === 'INVALID') return null;
-    const check = found as HoverCheck;
+    if (isRefusal(found) || found.status === 'INVALID') return null;
+    const check = found;
     switch (figure.says) {
       case 'difference':
         return check.delta_pct + hoverOffset_pct;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { type BriefContext, briefInputSchema } from '../brief/index.ts';
-import { payloadSchema, type Entry, type Outcome, type PastWait } from '../procedure/index.ts';
+import { type BriefContext, briefInputSchema, type DayAllows, type DueSoon } from '../brief/index.ts';
+import { payloadSchema, type Entry, type RunOutcome, type PastWait, type Source } from '../procedure/index.ts';
 import { lineSchema, paceSchema, type StandInLine } from './stand-in.ts';
+import type { Story } from '../debrief/index.ts';
 import type { Compared, UsualFigure } from '../health/index.ts';
 import type { Booking } from '../shutdown/index.ts';
 import { type CsvMapping, csvMappingSchema } from '../replay/index.ts';
@@ -14,9 +15,8 @@ export const openRunSchema = z.strictObject({
   byHand: z.boolean().optional(),
 });
 export const houseWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
-/** Who looked at an exceedance, and what was found and done. */
+/** What was found and done about an exceedance; who releases it is who is signed in. */
 export const releaseSchema = z.strictObject({
-  engineer: z.string().trim().min(2, 'is the name of the engineer who looked').max(100),
   found: z.string().trim().min(4, 'says what was found and done').max(2000),
 });
 /** a journal is no longer than this; a larger number is a mistake */
@@ -25,6 +25,10 @@ export const writeEntrySchema = z.strictObject({
   id: z.uuid(),
   seq: z.int().min(1).max(MOST_ENTRIES),
   payload: payloadSchema,
+});
+/** A report of the present weather of a site, as it was received. */
+export const siteReportSchema = z.strictObject({
+  report: z.string().trim().min(10, 'is a report of the present weather').max(2000),
 });
 export const presetSchema = z.strictObject({ aircraft: z.uuid(), preset: z.string().min(1) });
 export const prepareSchema = z.strictObject({
@@ -70,8 +74,8 @@ export interface RunSummary {
   openedAt: string;
   closedAt: string | null;
   pilot: string;
-  outcome: Outcome | null;
-  source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
+  outcome: RunOutcome | null;
+  source: Source;
   conditions: string;
 }
 
@@ -81,18 +85,64 @@ export interface AircraftToday {
   type: { id: string; version: number; name: string; role: string };
   /** a device, or a stand-in, is wired to it */
   wired: boolean;
+  /** something speaks on its line now */
+  connected: boolean;
   /** null where no line is laid */
   standIn: StandInState | null;
   pad: string;
   openRun: string | null;
   /** a run that cannot be taken up and holds the aircraft, with the reason */
   setAside: { run: string; reason: string } | null;
+  /** where an open run is: the leg, and who flies it */
+  running: { pilot: string; legs: { label: string; status: string }[]; openedAt: string } | null;
+  /** heat left in an engine that stands, and when the gate of the next start opens; null where nothing reads it */
+  residual: {
+    label: string;
+    value_C: number;
+    limit_C: number;
+    startIn_min: number | null;
+    curve: { min: number; tot_C: number }[];
+  } | null;
+  site: string;
   openExceedances: number;
+  /** the oldest that is open */
+  exceedance: { run: string; seq: number; title: string; at: string } | null;
+  defects: number;
+  /** what falls due soon, or is past */
+  due: DueSoon[];
+  /** what the report of its site allows; null while it is being worked out */
+  allows: DayAllows | null;
+  /** its last starts by the figure that says most of them; null while it is being worked out, or without any */
+  starts: StartsToday | null;
+  /** what its trends found; null while it is being worked out */
+  findings: string[] | null;
   /** null for a type whose starts are timed by hand */
   goodStarts: number | null;
   recent: RunSummary[];
   /** what its runs have booked: starts and running of all engines together */
   booked: { starts: number; running_s: number; flight_s: number };
+}
+
+/** The last starts of a tail under their limit. */
+export interface StartsToday {
+  label: string;
+  unit: string;
+  decimals: number;
+  worse: 'high' | 'low' | 'either';
+  /** as they were read, oldest first */
+  values: number[];
+  /** two sigma around its usual; null while there are too few */
+  usual: [number, number] | null;
+  limit: { at: number; words: string } | null;
+}
+
+/** A place with its weather: one report serves every aircraft on it. */
+export interface SiteToday {
+  site: string;
+  elev_ft: number;
+  variation_E_deg: number;
+  report: { text: string; by: string; at: string } | null;
+  pads: { pad: string; x_m: number; y_m: number }[];
 }
 
 export interface StandInState {
@@ -106,6 +156,9 @@ export interface StandInState {
 export interface Today {
   operator: { name: string; place: string };
   person: { name: string; role: string };
+  /** ISO 8601, by the server */
+  now: string;
+  sites: SiteToday[];
   aircraft: AircraftToday[];
 }
 
@@ -144,6 +197,9 @@ export interface Debrief {
   /** usual range by start watch */
   corridors: Record<string, Wire<Corridor> | null>;
   chain: { entries: number; intact: boolean };
+  story: Story;
+  /** other runs of this tail that it can be laid beside, newest first */
+  others: { run: string; openedAt: string; outcome: RunOutcome | null }[];
   /** what the run added to the books; null while it is open */
   booking: Booking | null;
 }
@@ -152,6 +208,8 @@ export interface Debrief {
 export type BriefContextMessage = Omit<BriefContext, 'type'> & {
   type: { id: string; version: number };
   openRun: string | null;
+  /** the last report that was read for its site; null while there is none */
+  siteReport: SiteToday['report'];
   /** conditions of the stand-in that is wired to it, null where none answers */
   simulated: string | null;
 };

@@ -18,6 +18,8 @@ export type LiveMessage =
       source: SourceState;
       /** null while no line has come */
       quality: Quality | null;
+      /** names that the unit sends and the type does not know */
+      unknown: string[];
       /** run clock up to which frames are on the server's disk */
       keptTo_s: number | null;
       /** what is kept there and not in the database yet: entries, for how long the database has been away, and what the disk says */

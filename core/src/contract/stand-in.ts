@@ -24,7 +24,7 @@ export const CLEAN_LINE: StandInLine = {
   delay_ms: 0,
 };
 
-export const PACES = [1, 2, 4, 8] as const;
+export const PACES = [1, 2, 4, 8, 16] as const;
 export const paceSchema = z.union(PACES.map((p) => z.literal(p)));
 export type Pace = (typeof PACES)[number];
 
@@ -52,6 +52,7 @@ export type StandInAnswer =
       preset: string;
       streaming: boolean;
       line: StandInLine;
+      pace: Pace;
       /** the unit's clock, s, and the wall clock at its zero, ms */
       t_s: number;
       epoch_ms: number;

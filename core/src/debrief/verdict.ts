@@ -4,9 +4,10 @@ import {
   type Entry,
   findItem,
   notDone,
-  type Outcome,
+  type RunOutcome,
   reduceRun,
   type RunState,
+  sayClock,
 } from '../procedure/index.ts';
 
 /** What a run was, in a sentence, and its figures in a line below it. */
@@ -46,7 +47,7 @@ function sentence(
     ...state.triedAgain.map((a) => `Stopped before at ${a.figure}, and tried again.`),
     sayStarts(entries, passed),
     ...habits.map((h) => `${h}.`),
-    ...notGood(type, state).map((name) => `${name} not good.`),
+    ...notGood(type, state),
   ].join(' ');
 }
 
@@ -63,14 +64,15 @@ function sayStarts(entries: readonly Entry[], passed: boolean): string {
 const isHandTimed = (type: TypeFile, state: RunState): boolean =>
   state.source === 'by-hand' && type.items.some((i) => i.kind === 'watch' && (state.stages[i.id]?.length ?? 0) > 0);
 
-/** Checks that were not good, or not known, when they were flown last. */
+/** Checks that were not good, not known or not as usual when they were flown last, in words. */
 function notGood(type: TypeFile, state: RunState): string[] {
-  return Object.entries(state.measured)
-    .filter(([, found]) => found.verdict !== 'good')
-    .map(([item]) => findItem(type, item)?.challenge ?? item);
+  return Object.entries(state.measured).flatMap(([item, { verdict }]) => {
+    const name = findItem(type, item)?.challenge ?? item;
+    return verdict === 'good' ? [] : [`${name} ${verdict === 'unusual' ? 'not as usual' : 'not good'}.`];
+  });
 }
 
-function sayDuration(entries: readonly Entry[], outcome: Outcome | null): string {
+function sayDuration(entries: readonly Entry[], outcome: RunOutcome | null): string {
   const last_s = entries.findLast((e) => e.kind !== 'note' && e.kind !== 'trace-sealed')?.t ?? 0;
   const reach =
     outcome === 'ready' || outcome === 'shut-down'
@@ -78,5 +80,5 @@ function sayDuration(entries: readonly Entry[], outcome: Outcome | null): string
       : outcome === null
         ? 'so far'
         : 'until it was closed';
-  return `${Math.floor(last_s / 60)}:${String(Math.floor(last_s % 60)).padStart(2, '0')} ${reach}`;
+  return `${sayClock(last_s)} ${reach}`;
 }

@@ -68,9 +68,15 @@ export function loadSteps(
   const { learned } = input;
   needCurrents(input);
   if (!Array.isArray(input.events) || input.events.length === 0) throw new Refused('INSUFFICIENT_DATA', 'events');
-  for (const { action } of input.events)
+  for (const { action, t } of input.events) {
     if (action !== 'on' && action !== 'off') throw new Refused('BAD_OPTION', 'action');
-  const events = input.events.toSorted((a, b) => a.t - b.t);
+    needNumber(t, 'events');
+  }
+  const all = input.events.toSorted((a, b) => a.t - b.t);
+  const end_s = input.t0 + (input.amps.length - 1) * input.dt;
+  const isInside = ({ t }: SwitchEvent): boolean => t >= input.t0 - SAME_TIME_S && t <= end_s + SAME_TIME_S;
+  const outside = all.filter((e) => !isInside(e)).map((e) => judge([e], learned, [], []));
+  const events = all.filter(isInside);
   const settled_s = (e: SwitchEvent): number => e.t + (learned[e.load]?.settle_s ?? SETTLE_S);
   const groups: SwitchEvent[][] = [];
   for (const event of events) {
@@ -79,7 +85,7 @@ export function loadSteps(
       groups[groups.length - 1]!.push(event);
     else groups.push([event]);
   }
-  return groups.map((group, i) => {
+  const inside = groups.map((group, i) => {
     const before = groups[i - 1]?.at(-1);
     const after = groups[i + 1]?.[0];
     const first = group[0]!;
@@ -89,6 +95,7 @@ export function loadSteps(
     const high = between(input, settles_s, Math.min(settles_s + WINDOW_S, after ? after.t - GUARD_S : Infinity));
     return judge(group, learned, low, high);
   });
+  return [...inside, ...outside].toSorted((a, b) => a.t - b.t);
 }
 
 export function needCurrents({ t0, dt, amps }: Currents): void {

@@ -1,3 +1,4 @@
+import { Refused } from '../quantity/index.ts';
 import { type Currents, needCurrents, type SwitchEvent, WINDOW_S } from './load-steps.ts';
 import { MEDIAN_EFFICIENCY, median, spreadOf } from '../statistics/index.ts';
 import { NOISE_FLOOR_A } from './ammeter.ts';
@@ -11,12 +12,14 @@ export interface Unexplained {
 const LEAST_STEP_A = 2;
 const SIGMAS = 5;
 const SETTLE_S = 0.5;
+const FEWEST_IN_WINDOW = 3;
 
 /** Steps of a current that nobody commanded. @source docs/calculations.md, electrical ledger */
 export function unexplainedSteps(input: Currents & { events?: readonly SwitchEvent[] | undefined }): Unexplained {
   needCurrents(input);
   const { t0, dt, amps } = input;
   const w = Math.floor(WINDOW_S / dt + 0.5);
+  if (w < FEWEST_IN_WINDOW || amps.length < 2 * w + 1) throw new Refused('INSUFFICIENT_DATA', 'amps');
   const differences = amps.slice(1).map((a, i) => a - amps[i]!);
   const noise_A = Math.max(NOISE_FLOOR_A, spreadOf(differences) / Math.SQRT2);
   const threshold_A = Math.max(SIGMAS * MEDIAN_EFFICIENCY * noise_A * Math.sqrt(2 / w), LEAST_STEP_A);

@@ -23,6 +23,13 @@ export function writeCsv(trace: Trace, channels: readonly Channel[]): string {
   return `${lines.join('\r\n')}\r\n`;
 }
 
+/** RFC 4180 text of a table; a cell with a comma, a quote or a line break stands in quotes. */
+export function csvTable(rows: readonly (readonly (string | number)[])[]): string {
+  const cell = (value: string | number): string =>
+    /[",\r\n]/.test(String(value)) ? `"${String(value).replaceAll('"', '""')}"` : String(value);
+  return `${rows.map((row) => row.map(cell).join(',')).join('\r\n')}\r\n`;
+}
+
 export type CsvResult = { ok: true; trace: Trace } | { ok: false; row: number; column: string; message: string };
 
 /** Reads a CSV trace with our own headers; channels that the file does not have become NaN. */

@@ -1,21 +1,29 @@
-import type { Channel } from '../aircraft/index.ts';
+import { believable, type Channel } from '../aircraft/index.ts';
 
 export type LineFault = 'not-json' | 'not-an-object' | 'no-time' | 'bad-value';
 
 /** no clock of a unit has run for longer, s */
 const LATEST_S = 1e10;
-/** no sensor reads more, in any unit */
-const MOST = 1e9;
+/** the names of a line are looked at now and then: a unit does not change them */
+const NAMES_EVERY = 256;
+const MOST_UNKNOWN = 20;
 
 /** Reads one JSON Lines sentence of an engine data unit into a frame. */
 export class DeviceLineReader {
   private readonly ids: readonly string[];
-  /** the last good frame, in channel order; NaN where the unit says null or nothing */
+  private readonly least: readonly number[];
+  private readonly most: readonly number[];
+  /** names that the type does not know: what they say is lost */
+  readonly unknown = new Set<string>();
+  private lines = 0;
+  /** the last good frame, in channel order; NaN where the unit says null, nothing, or what no gauge can show */
   readonly values: Float64Array;
   t_s = 0;
 
   constructor(channels: readonly Channel[]) {
     this.ids = channels.map((c) => c.id);
+    this.least = channels.map((c) => believable(c)[0]);
+    this.most = channels.map((c) => believable(c)[1]);
     this.values = new Float64Array(channels.length);
   }
 
@@ -36,11 +44,17 @@ export class DeviceLineReader {
       if (v !== undefined && v !== null && typeof v !== 'number') return 'bad-value';
     }
     this.t_s = t;
+    if (this.lines++ % NAMES_EVERY === 0) this.lookAtNames(record);
     for (let i = 0; i < this.ids.length; i++) {
       const v = record[this.ids[i]!];
-      this.values[i] = typeof v === 'number' && Math.abs(v) < MOST ? v : NaN;
+      this.values[i] = typeof v === 'number' && v >= this.least[i]! && v <= this.most[i]! ? v : NaN;
     }
     return null;
+  }
+
+  private lookAtNames(record: Readonly<Record<string, unknown>>): void {
+    for (const name of Object.keys(record))
+      if (name !== 't' && !this.ids.includes(name) && this.unknown.size < MOST_UNKNOWN) this.unknown.add(name);
   }
 }
 

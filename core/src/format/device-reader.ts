@@ -20,6 +20,11 @@ export class DeviceReader {
     this.values = new Float64Array(channels.length).fill(NaN);
   }
 
+  /** names that the unit sends and the type does not know */
+  get unknown(): string[] {
+    return [...(this.format === 'nmea' ? this.nmea : this.json).unknown];
+  }
+
   /** @returns what is wrong with the line, or whether a frame is now whole; a bad line changes nothing */
   read(line: string, arrival_s: number): LineFault | SentenceFault | 'frame' | 'part' {
     const sentence = line.startsWith('$') || line.startsWith('!');

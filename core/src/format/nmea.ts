@@ -1,6 +1,6 @@
-import type { Channel, TypeFile } from '../aircraft/index.ts';
+import { believable, type Channel, type TypeFile } from '../aircraft/index.ts';
 
-export type SentenceFault = 'no-checksum' | 'bad-checksum' | 'unknown-sentence' | 'bad-value';
+export type SentenceFault = 'no-checksum' | 'bad-checksum' | 'unknown-sentence' | 'bad-value' | 'bad-unit';
 type Transducer = TypeFile['transducers'][number];
 
 /** the unit's own clock, s: it closes a frame where a unit sends it */
@@ -11,11 +11,40 @@ const BURST_S = 0.1;
 const LONGEST = 80;
 const KINDS: Readonly<Record<string, string>> = { '°C': 'C', bar: 'P', inHg: 'P', V: 'U', A: 'I', '%': 'T' };
 
+/** what the unit letter of a transducer makes of a figure in the channel's own unit: factor and what is added */
+const UNITS: Readonly<Record<string, Readonly<Record<string, readonly [number, number]>>>> = {
+  '°C': { C: [1, 0], K: [1, -273.15], F: [5 / 9, -160 / 9] },
+  bar: { B: [1, 0], P: [1e-5, 0] },
+  inHg: { B: [29.529_983, 0], P: [29.529_983e-5, 0] },
+  V: { V: [1, 0] },
+  A: { A: [1, 0] },
+  '%': { P: [1, 0] },
+};
+const AS_IT_IS = [1, 0] as const;
+/** names that nobody knows are remembered up to so many */
+const MOST_UNKNOWN = 20;
+
 /** XOR of the characters between $ and *, two hexadecimal digits. @source NMEA 0183, sentence structure */
 export function checksumOf(body: string): string {
   let sum = 0;
   for (let i = 0; i < body.length; i++) sum ^= body.charCodeAt(i);
   return sum.toString(16).toUpperCase().padStart(2, '0');
+}
+
+/** Where the figure of a transducer goes, and what it can be there. */
+interface TransducerTarget {
+  index: number;
+  scale: number;
+  unit: string;
+  least: number;
+  most: number;
+}
+
+function targetOf({ channel: id, scale }: Transducer, channels: readonly Channel[]): TransducerTarget {
+  const index = channels.findIndex((c) => c.id === id);
+  const channel = channels[index];
+  const [least, most] = channel ? believable(channel) : [-Infinity, Infinity];
+  return { index, scale, unit: channel?.unit ?? '', least, most };
 }
 
 /**
@@ -26,7 +55,9 @@ export class NmeaReader {
   /** the last whole frame, in channel order; NaN where its sentences said nothing */
   readonly values: Float64Array;
   t_s = 0;
-  private readonly byName = new Map<string, { index: number; scale: number }>();
+  /** names that the type file does not know: what they say is lost */
+  readonly unknown = new Set<string>();
+  private readonly byName = new Map<string, TransducerTarget>();
   private readonly gathered: Float64Array;
   private readonly seen: Uint8Array;
   private any = false;
@@ -37,11 +68,7 @@ export class NmeaReader {
     this.values = new Float64Array(channels.length).fill(NaN);
     this.gathered = new Float64Array(channels.length).fill(NaN);
     this.seen = new Uint8Array(channels.length);
-    for (const t of transducers)
-      this.byName.set(`${t.sentence} ${t.name}`, {
-        index: channels.findIndex((c) => c.id === t.channel),
-        scale: t.scale,
-      });
+    for (const t of transducers) this.byName.set(`${t.sentence} ${t.name}`, targetOf(t, channels));
   }
 
   /** @param arrival_s clock of the listener, for units that send none @returns what is wrong, or whether a frame is now whole */
@@ -70,7 +97,8 @@ export class NmeaReader {
   private rpm(fields: string[], arrival_s: number): SentenceFault | 'frame' | 'part' {
     const value = numberOf(fields[3]);
     if (value === undefined) return 'bad-value';
-    return this.take(`RPM ${fields[1]}${fields[2]}`, fields[5] === 'A' ? value : NaN, arrival_s) ? 'frame' : 'part';
+    const name = `RPM ${fields[1]}${fields[2]}`;
+    return this.take(name, fields[5] === 'A' ? value : NaN, AS_IT_IS, arrival_s) ? 'frame' : 'part';
   }
 
   /** $--XDR,type,data,unit,name and so on by fours */
@@ -84,21 +112,35 @@ export class NmeaReader {
         if (Number.isNaN(value)) return 'bad-value';
         this.hasClock = true;
         whole = this.close(value) || whole;
-      } else whole = this.take(`XDR ${name}`, value, arrival_s) || whole;
+      } else {
+        const unit = this.unitOf(`XDR ${name}`, fields[i + 2]!);
+        if (!unit) return 'bad-unit';
+        whole = this.take(`XDR ${name}`, value, unit, arrival_s) || whole;
+      }
     }
     return whole ? 'frame' : 'part';
   }
 
-  /** @returns true when this reading belongs to the next frame, and the one before is whole */
-  private take(key: string, value: number, arrival_s: number): boolean {
+  /** What a unit letter does to a figure; a letter that the channel cannot be in is null, none is the figure as it is. */
+  private unitOf(key: string, letter: string): readonly [number, number] | null {
     const place = this.byName.get(key);
-    if (!place) return false;
+    return !place || letter === '' ? AS_IT_IS : (UNITS[place.unit]?.[letter] ?? null);
+  }
+
+  /** @returns true when this reading belongs to the next frame, and the one before is whole */
+  private take(key: string, value: number, [factor, plus]: readonly [number, number], arrival_s: number): boolean {
+    const place = this.byName.get(key);
+    if (!place) {
+      if (this.unknown.size < MOST_UNKNOWN) this.unknown.add(key.slice(4));
+      return false;
+    }
     const again = !this.hasClock && this.seen[place.index] === 1;
     const whole = again && this.close(arrival_s);
     if (!this.any) this.beganAt_s = arrival_s;
     this.any = true;
     this.seen[place.index] = 1;
-    this.gathered[place.index] = value * place.scale;
+    const reading = (value * factor + plus) * place.scale;
+    this.gathered[place.index] = reading >= place.least && reading <= place.most ? reading : NaN;
     return whole;
   }
 

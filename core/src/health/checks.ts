@@ -1,10 +1,11 @@
 import type { TypeFile } from '../aircraft/index.ts';
+import type { CheckHabit } from '../checks/index.ts';
 import type { LearnedLoad } from '../electrical/index.ts';
 import { median, spreadOf } from '../statistics/index.ts';
 import { forecast } from './trend/forecast.ts';
 import { type Usual, usualOf } from './usual.ts';
 
-/** One good check of earlier runs: its figures by their ids. */
+/** One check of earlier runs that passed: its figures by their ids. */
 export interface PastCheck {
   check: string;
   /** with what was good that day, either end open where null */
@@ -17,6 +18,31 @@ export interface UsualFigure extends Usual {
   drift: number | null;
   /** checks until its trend leaves what is good, at the soonest; null without a trend that leads there */
   leavesGoodIn: number | null;
+}
+
+/** What the weaker engine has left to one that just meets its specification, by the check that read it last. */
+export interface EngineMargin {
+  margin_C: number;
+  /** ISO 8601 */
+  at: string;
+}
+
+/** Margin of the weaker engine in the newest check that read one of each. @param past any that ended, newest first */
+export function latestMargin(type: TypeFile, past: readonly (PastCheck & { at: string })[]): EngineMargin | null {
+  const margins = new Map(
+    type.items.flatMap((item) => {
+      const trace = item.kind === 'measure' ? item.trace : undefined;
+      const ids = (trace?.figures ?? []).flatMap((f) =>
+        f.of === 'assurance' && f.says === 'temperature' ? [f.id] : [],
+      );
+      return trace && ids.length > 0 ? [[trace.check, ids] as const] : [];
+    }),
+  );
+  for (const { check, figures, at } of past) {
+    const values = margins.get(check)?.map((id) => figures.find((f) => f.id === id)?.value ?? null) ?? [];
+    if (values.length > 0 && !values.includes(null)) return { margin_C: Math.min(...(values as number[])), at };
+  }
+  return null;
 }
 
 /** More than this is no habit but a fault. */
@@ -75,13 +101,23 @@ function driftOf(values: readonly number[]): number | null {
 const KNOWN_HOVER = 10;
 
 /** Torque that the hovers of this tail took more than predicted, %; 0 while too few are known. @param past newest first */
-export function learnHoverOffset(past: readonly PastCheck[]): number {
-  const values = valuesOf(past, 'hover', 'difference');
+export function learnHoverOffset(type: TypeFile, past: readonly PastCheck[]): number {
+  const [hover] = type.items.flatMap((item) =>
+    item.kind === 'measure' && item.trace
+      ? item.trace.figures.flatMap((f) => (f.of === 'hover' && f.says === 'difference' ? [{ check: item.trace!.check, figure: f.id }] : [])) // prettier-ignore
+      : [],
+  );
+  const values = hover ? valuesOf(past, hover.check, hover.figure) : [];
   return values.length < KNOWN_HOVER ? 0 : Math.max(-MOST_OFFSET_pct, Math.min(MOST_OFFSET_pct, median(values)));
 }
 
-/** What each load of this tail draws by its own past, as the electrical ledger wants it. @param past newest first */
-export function learnLoads(type: TypeFile, past: readonly PastCheck[]): Record<string, LearnedLoad> {
+/** What the next checks of this tail are compared with. @param past newest first */
+export function learnCheckHabit(type: TypeFile, past: readonly PastCheck[]): CheckHabit {
+  return { loads: learnLoads(type, past), usual: usualFigures(past) };
+}
+
+/** What each load of this tail draws by its own past, as the electrical ledger wants it. */
+function learnLoads(type: TypeFile, past: readonly PastCheck[]): Record<string, LearnedLoad> {
   const out: Record<string, LearnedLoad> = {};
   for (const item of type.items) {
     if (item.kind !== 'measure' || !item.trace) continue;

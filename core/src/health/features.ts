@@ -37,6 +37,8 @@ export function featuresOf(record: StartRecord): Record<string, number | null> {
     starterMax_A: known(record.starterMax_A),
     residual_C: known(record.residual_C),
     outsideAir_C: known(record.outsideAir_C),
+    pressureAltitude_ft: known(record.pressureAltitude_ft),
+    tailwind_kt: known(record.tailwind_kt),
     starterAt_s: known(record.starterAt_s),
     idleAt_s: known(record.idleAt_s),
   };

@@ -1,6 +1,22 @@
 export { featuresOf, type FeatureSpec } from './features.ts';
-export { learnHoverOffset, learnLoads, type PastCheck, type UsualFigure, usualFigures } from './checks.ts';
-export { brokenHabits, type Compared, compareStart, isWorse, type Place, placeOf, type Usual } from './usual.ts';
+export {
+  type EngineMargin,
+  latestMargin,
+  learnCheckHabit,
+  learnHoverOffset,
+  type PastCheck,
+  type UsualFigure,
+  usualFigures,
+} from './checks.ts';
+export {
+  brokenHabits,
+  type Compared,
+  compareStart,
+  isWorse,
+  type AgainstUsual,
+  againstUsual,
+  type Usual,
+} from './usual.ts';
 export { type RobustBaseline, robustBaseline } from './trend/baseline.ts';
 export { type BatteryResistance, batteryResistance, batteryResistanceSeries } from './trend/battery-resistance.ts';
 export { type ChangePoint, changePoint } from './trend/changepoint.ts';

@@ -19,10 +19,10 @@ export interface Compared {
   value: number | null;
   /** null when there are too few earlier starts */
   usual: Usual | null;
-  verdict: Place | 'unknown';
+  verdict: AgainstUsual | 'unknown';
 }
 
-export type Place = 'usual' | 'high' | 'low';
+export type AgainstUsual = 'usual' | 'high' | 'low';
 
 /** What earlier values usually were, null when they are too few to be a habit. */
 export function usualOf(values: readonly number[]): Usual | null {
@@ -45,7 +45,7 @@ export function compareStart(
   return START_FEATURES.map((spec) => {
     const value = features[spec.id] ?? null;
     const usual = usualOf(earlier.map((e) => e[spec.id]).filter((v): v is number => typeof v === 'number'));
-    return { spec, value, usual, verdict: value === null || !usual ? 'unknown' : placeOf(value, usual) };
+    return { spec, value, usual, verdict: value === null || !usual ? 'unknown' : againstUsual(value, usual) };
   });
 }
 
@@ -53,7 +53,7 @@ export function compareStart(
  * Outside everything that was ever seen, by more than a hair, is what deserves a word.
  * @param finest the last digit that is shown: less is no difference
  */
-export function placeOf(value: number, usual: Usual, finest = 0): Place {
+export function againstUsual(value: number, usual: Usual, finest = 0): AgainstUsual {
   const hair = Math.max(finest, 0.02 * Math.max(usual.most - usual.least, 1e-6));
   if (value > usual.most + hair) return 'high';
   if (value < usual.least - hair) return 'low';

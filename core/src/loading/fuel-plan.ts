@@ -5,9 +5,8 @@ import type { FuelSystem } from './model.ts';
 const RESERVES_min = { '91.151b': 20, '91.167a3': 30 } as const;
 export type ReserveRule = keyof typeof RESERVES_min;
 
-/** The ends of the range of turbine fuel densities at 15 °C: each on its safe side. @source docs/calculations.md */
-const HEAVIEST_kgL = 0.84;
-const LIGHTEST_kgL = 0.775;
+/** The ends of the range of densities at 15 °C, kg/L: each is the safe side of something. @source docs/calculations.md */
+const DENSITIES_kgL = { turbine: [0.775, 0.84], gasoline: [0.68, 0.76] } as const;
 
 export interface FuelPlan {
   burn_kg: number;
@@ -44,7 +43,8 @@ export function fuelPlan(aircraft: { engines: number; fuel: FuelSystem }, input:
   const kilograms = numberOr(input.fuel_kg, null, 'fuel_kg', 0, 20_000);
   if (litres !== null && kilograms !== null) throw new Refused('INCONSISTENT', 'fuel');
   if (litres === null && kilograms === null) throw new Refused('MISSING', 'fuel');
-  const density = numberOr(input.density_kgL, null, 'density_kgL', 0.65, 0.9);
+  const [lightest_kgL, heaviest_kgL] = DENSITIES_kgL[fuel.grade ?? 'turbine'];
+  const density = numberOr(input.density_kgL, null, 'density_kgL', lightest_kgL, heaviest_kgL);
   const flow_kgph = numberOr(input.flow_kgph, fuel.flow_kgph.cruise, 'flow_kgph', 1, 5000);
   if (!Array.isArray(input.ground)) throw new Refused('MISSING', 'ground');
   const phases = Object.keys(fuel.flow_kgph) as (keyof FuelSystem['flow_kgph'])[];
@@ -56,8 +56,8 @@ export function fuelPlan(aircraft: { engines: number; fuel: FuelSystem }, input:
     burn_kg += (fuel.flow_kgph[phase] * minutes) / 60;
     ground_min += minutes;
   }
-  const ramp_mass_fuel_kg = kilograms ?? litres! * (density ?? HEAVIEST_kgL);
-  const leastAboard_kg = kilograms ?? litres! * (density ?? LIGHTEST_kgL);
+  const ramp_mass_fuel_kg = kilograms ?? litres! * (density ?? heaviest_kgL);
+  const leastAboard_kg = kilograms ?? litres! * (density ?? lightest_kgL);
   const takeoff_fuel_kg = ramp_mass_fuel_kg - burn_kg;
   const usable_takeoff_kg = leastAboard_kg - burn_kg - fuel.unusable_kg;
   const reserve_kg = (RESERVES_min[rule] * Math.max(flow_kgph, fuel.flow_kgph.cruise)) / 60;

@@ -14,6 +14,8 @@ export const envelopeSchema = z.object({
 export type Envelope = z.infer<typeof envelopeSchema>;
 
 export const fuelSystemSchema = z.object({
+  /** what it burns; turbine fuel where it is not said */
+  grade: z.enum(['turbine', 'gasoline']).optional(),
   unusable_kg: z.number().nonnegative(),
   max_L: z.number().positive(),
   /** [fuel kg, longitudinal arm m, lateral arm m], rising from 0 */

@@ -13,6 +13,8 @@ export interface PowerPoint {
   n2_pct?: number | undefined;
   /** exponent of the temperature ratio that refers the gas temperature */
   tot_exp?: number | undefined;
+  /** exponent of the temperature ratio that refers the gas-producer speed, 0.5 where the type's trend shows no slope with the air */
+  ng_exp?: number | undefined;
 }
 
 export interface ReferredPoint {
@@ -33,12 +35,13 @@ export function correctEngine(input: PowerPoint): ReferredPoint {
   const torque_pct = needNumber(input.torque_pct, 'torque_pct', 0, 200);
   const n2_pct = numberOr(input.n2_pct, 100, 'n2_pct', 50, 120);
   const exponent = numberOr(input.tot_exp, 1, 'tot_exp', 0.5, 1.5);
+  const speedExponent = numberOr(input.ng_exp, 0.5, 'ng_exp', 0.4, 0.6);
   const { delta, theta } = airRatios({ pa_ft, oat_C });
   const power_pct = (torque_pct * n2_pct) / 100;
   return {
     delta,
     theta,
-    ng_ref_pct: ng_pct / Math.sqrt(theta),
+    ng_ref_pct: ng_pct / theta ** speedExponent,
     tot_ref_C: (tot_C + K0) / theta ** exponent - K0,
     power_pct,
     power_ref_pct: power_pct / (delta * Math.sqrt(theta)),
@@ -66,7 +69,11 @@ export interface AssuranceMargin extends ReferredPoint {
  */
 export function assuranceMargin(baseline: AssuranceBaseline | undefined, input: PowerPoint): AssuranceMargin {
   if (!baseline) throw new Refused('BAD_TABLE', 'aircraft');
-  const referred = correctEngine({ ...input, tot_exp: input.tot_exp ?? baseline.tot_exp });
+  const referred = correctEngine({
+    ...input,
+    tot_exp: input.tot_exp ?? baseline.tot_exp,
+    ng_exp: input.ng_exp ?? baseline.ng_exp,
+  });
   const [low, high] = baseline.pwr_domain;
   if (referred.power_ref_pct < low || referred.power_ref_pct > high) throw new Refused('OUT_OF_DOMAIN', 'torque_pct');
   const at = (poly: readonly number[]): number => poly.reduceRight((sum, c) => sum * referred.power_ref_pct + c, 0);

@@ -56,8 +56,8 @@ export function limitedPower(
   const delta = air.delta * (1 - engine.inlet_ploss);
   const theta = (at.oat_C + K0 + engine.inlet_rise_K) / T0_K;
   const scale = delta * Math.sqrt(theta) * (1 - engine.install_loss) * (1 - at.bleedLoss);
-  const hot = (rating.tot_C + K0) / theta / engine.tref_K;
-  const fast = rating.ng_pct / Math.sqrt(theta) / engine.ngref_pct;
+  const hot = ((rating.tot_C + K0) / theta - (engine.wear?.tot_C ?? 0)) / engine.tref_K;
+  const fast = (rating.ng_pct / Math.sqrt(theta) - (engine.wear?.ng_pct ?? 0)) / engine.ngref_pct;
   const P_temp_kW = engine.pref_temp_kW * scale * referred(engine.ft, engine.ft_domain, hot, 'tot_C');
   const P_ng_kW = engine.pref_ng_kW * scale * referred(engine.fn, engine.fn_domain, fast, 'ng_pct');
   const P_torque_kW = (rating.torque_pct / 100) * engine.p100_kW * at.nr;

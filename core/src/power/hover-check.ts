@@ -15,7 +15,7 @@ const MOST_HEADWIND_kt = 15;
 const MOST_SPLIT_pct = 5;
 
 export interface HoverCheck {
-  status: 'OK' | 'INVALID';
+  status: 'OK';
   predicted_pct: number;
   observed_pct: number;
   delta_pct: number;
@@ -27,8 +27,14 @@ export interface HoverCheck {
   margin_oge_pct: number;
   margin_ige_pct: number;
   departure: 'OGE_OK' | 'OGE_MARGINAL' | 'IGE_ONLY' | 'NO_GO' | 'RECHECK_INPUTS';
-  notes: ('TORQUE_SPLIT' | 'BEHAVES_ABOVE_MTOW' | 'HEADWIND_TOO_STRONG')[];
+  notes: ('TORQUE_SPLIT' | 'BEHAVES_ABOVE_MTOW')[];
   display: { margin_oge_pct: number; margin_ige_pct: number; delta_pct: number };
+}
+
+/** A check that says nothing, and why. */
+export interface InvalidCheck {
+  status: 'INVALID';
+  reasons: 'HEADWIND_TOO_STRONG'[];
 }
 
 /**
@@ -43,10 +49,10 @@ export function hoverCheck(
     skid_height_ft?: number | undefined;
     headwind_kt?: number | undefined;
     learned_offset_pct?: number | undefined;
-    bands?: HoverCheckBands | undefined;
+    bands?: HoverCheckBands | null | undefined;
     min_margin_pct?: number | undefined;
   },
-): HoverCheck {
+): HoverCheck | InvalidCheck {
   const mass = needMass(aircraft, input.mass_kg);
   if (!Array.isArray(input.torque_pct)) throw new Refused('MISSING', 'torque_pct');
   if (input.torque_pct.length !== aircraft.engines) throw new Refused('INCONSISTENT', 'torque_pct');
@@ -55,7 +61,8 @@ export function hoverCheck(
   const headwind = numberOr(input.headwind_kt, 0, 'headwind_kt', 0, 60);
   const offset = numberOr(input.learned_offset_pct, 0, 'learned_offset_pct', -10, 10);
   const least = numberOr(input.min_margin_pct, 5, 'min_margin_pct', 0, 50);
-  const bands = input.bands ?? BANDS;
+  const bands = bandsOf(input.bands);
+  if (headwind > MOST_HEADWIND_kt) return { status: 'INVALID', reasons: ['HEADWIND_TOO_STRONG'] };
   const low = hoverCondition(aircraft, input, { skid_height_ft }, aircraft.ge_model ?? 'hayden', headwind);
   const high = hoverCondition(aircraft, input, {}, 'conservative');
   const shown = (mass_kg: number, at: typeof low): number =>
@@ -80,9 +87,8 @@ export function hoverCheck(
   const notes: HoverCheck['notes'] = [];
   if (Math.max(...readings) - Math.min(...readings) > MOST_SPLIT_pct) notes.push('TORQUE_SPLIT');
   if (effective_mass_kg > aircraft.mtow_kg) notes.push('BEHAVES_ABOVE_MTOW');
-  if (headwind > MOST_HEADWIND_kt) notes.push('HEADWIND_TOO_STRONG');
   return {
-    status: headwind > MOST_HEADWIND_kt ? 'INVALID' : 'OK',
+    status: 'OK',
     predicted_pct,
     observed_pct,
     delta_pct,
@@ -101,6 +107,17 @@ export function hoverCheck(
       delta_pct: roundStep(delta_pct, 0.1, 'ceil'),
     },
   };
+}
+
+function bandsOf(given: HoverCheckBands | null | undefined): HoverCheckBands {
+  const { low, ok, caution } = given ?? BANDS;
+  const bands = {
+    low: needNumber(low, 'bands.low', -100, 0),
+    ok: needNumber(ok, 'bands.ok', 0, 100),
+    caution: needNumber(caution, 'bands.caution', 0, 100),
+  };
+  if (bands.caution < bands.ok) throw new Refused('INCONSISTENT', 'bands.caution');
+  return bands;
 }
 
 function departureOf(

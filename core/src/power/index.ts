@@ -5,6 +5,7 @@ export {
   type PowerPoint,
   type ReferredPoint,
 } from './assurance.ts';
+export { JUST_MEETS_C, wornBy } from './wear.ts';
 export { powerAvailable, type PowerAvailable, type PowerLimiter } from './available.ts';
 export { hoverCeiling, hoverMargin, type HoverMargin, maxHoverMass, type MaxHoverMass } from './capability.ts';
 export { hoverCheck, type HoverCheck, type HoverCheckBands } from './hover-check.ts';

@@ -50,6 +50,9 @@ const assuranceBaselineSchema = z.object({
   /** referred power that the line holds for, % */
   pwr_domain: z.tuple([z.number(), z.number()]),
   tot_exp: z.number().positive(),
+  ng_exp: z.number().positive().optional(),
+  /** margins that a new engine has, the most over its domain */
+  fresh: z.object({ tot_margin_C: z.number().positive(), ng_margin_pct: z.number().positive() }).optional(),
 });
 export type AssuranceBaseline = z.infer<typeof assuranceBaselineSchema>;
 
@@ -70,6 +73,8 @@ export const enginePowerSchema = z.object({
   bleed_loss: z.record(z.string(), z.number().nonnegative()),
   ratings: z.partialRecord(z.enum(RATINGS), ratingSchema),
   assurance: assuranceBaselineSchema.optional(),
+  /** by how much earlier than a new one this engine reaches its limits, referred to the standard day */
+  wear: z.object({ tot_C: z.number().nonnegative(), ng_pct: z.number().nonnegative() }).optional(),
 });
 export type EnginePower = z.infer<typeof enginePowerSchema>;
 

@@ -1,12 +1,12 @@
-import { outsideAirChannel, type TypeFile } from '../aircraft/index.ts';
+import type { TypeFile } from '../aircraft/index.ts';
 
 /** gauge and brief further apart than this are pointed out, K */
 export const AIR_APART_K = 5;
 
 /** Outside air as the gauge reads it, °C; NaN without a gauge or while it is lost. */
 export function readOutsideAir_C(type: TypeFile, values: ArrayLike<number> | null): number {
-  const id = outsideAirChannel(type);
-  return id === null ? NaN : (values?.[type.channels.findIndex((c) => c.id === id)] ?? NaN);
+  const id = type.roles.outsideAir;
+  return id === undefined ? NaN : (values?.[type.channels.findIndex((c) => c.id === id)] ?? NaN);
 }
 
 /** Outside air that power is judged in, °C: of the brief and the gauge the warmer, for it leaves less power. */

@@ -1,6 +1,12 @@
 import { type Item, Sensed, type TypeFile } from '../aircraft/index.ts';
-import { CheckMachine, type CheckResult, type CheckSnapshot } from '../checks/index.ts';
-import type { LearnedLoad } from '../electrical/index.ts';
+import {
+  type CheckHabit,
+  CheckMachine,
+  type CheckResult,
+  type CheckSnapshot,
+  type CheckVerdict,
+  NO_HABIT,
+} from '../checks/index.ts';
 import type { Payload } from './entries.ts';
 import { type OpenLoop, stagesDone } from './list.ts';
 import { situationNow } from './situation-now.ts';
@@ -14,13 +20,12 @@ interface Looked {
 
 /** What this tail's own past says, for its next checks. */
 export interface Learned {
-  /** what each load drew */
-  loads: Readonly<Record<string, LearnedLoad>>;
+  checks: CheckHabit;
   /** torque that its hovers took more than predicted, % */
   hoverOffset_pct: number;
 }
 
-export const NOTHING_LEARNED: Learned = { loads: {}, hoverOffset_pct: 0 };
+export const NOTHING_LEARNED: Learned = { checks: NO_HABIT, hoverOffset_pct: 0 };
 
 type Check = Extract<Item, { kind: 'measure' }>;
 
@@ -67,7 +72,7 @@ export class CheckDesk {
     if (!this.machine && this.isWanted(present, open, state)) {
       const again = present.id in state.measured;
       const situation = situationNow(this.type, state, t_s, this.learned.hoverOffset_pct);
-      this.machine = new CheckMachine(this.type, present.id, present.trace!, this.learned.loads, again, situation);
+      this.machine = new CheckMachine(this.type, present.id, present.trace!, this.learned.checks, again, situation);
       this.written = 0;
     }
     return out;
@@ -79,7 +84,7 @@ export class CheckDesk {
       present?.kind === 'measure' &&
       present.trace !== undefined &&
       (this.attempts.get(present.id) ?? 0) <= (state.measured[present.id]?.attempts ?? 0) &&
-      state.measured[present.id]?.verdict !== 'good' &&
+      !isPassed(state.measured[present.id]?.verdict) &&
       !open.some((loop) => loop.item === present)
     );
   }
@@ -112,6 +117,9 @@ export class CheckDesk {
   }
 }
 
+/** What a check found does not hold its item. */
+const isPassed = (verdict: CheckVerdict | undefined): boolean => verdict === 'good' || verdict === 'unusual';
+
 const finite = (v: number): number | null => (Number.isFinite(v) ? v : null);
 
 function entriesOf(item: Check, result: CheckResult): Payload[] {
@@ -129,7 +137,7 @@ function entriesOf(item: Check, result: CheckResult): Payload[] {
     to_s: finite(f.to_s),
   }));
   const measured: Payload = { kind: 'measured', item: item.id, check, verdict, cause, words, figures, from_s, to_s };
-  if (verdict !== 'good') return [measured];
+  if (!isPassed(verdict)) return [measured];
   const value = figures[0]?.value ?? null;
   return [measured, { kind: 'item-done', item: item.id, how: 'sensed', value, words }];
 }

@@ -2,8 +2,15 @@ import { z } from 'zod';
 import { abortReasonSchema } from '../aircraft/index.ts';
 import { windNowSchema } from './wind-now.ts';
 
+/** Where the readings of a run come from; a recording was made before Rouse knew the aircraft. */
+export const SOURCES = ['stand-in', 'device', 'simulated', 'by-hand', 'recording'] as const;
+export type Source = (typeof SOURCES)[number];
+/** How a run ended; a recording has no end that somebody gave it. */
+export const OUTCOMES = ['ready', 'shut-down', 'aborted', 'given-up', 'recorded'] as const;
+export type RunOutcome = (typeof OUTCOMES)[number];
+
 const maybe = z.number().nullable();
-const checkVerdictSchema = z.enum(['good', 'fault', 'unknown']);
+const checkVerdictSchema = z.enum(['good', 'unusual', 'fault', 'unknown']);
 
 /** What a run takes from its brief: the answers of the operator and of this day, and what its readings are held against. */
 const briefRecordSchema = z.strictObject({
@@ -13,7 +20,7 @@ const briefRecordSchema = z.strictObject({
     z.strictObject({ choice: z.string(), from: z.string(), to: z.string(), reason: z.string().min(1) }),
   ),
   /** cautions that somebody went on past, with the reason */
-  accepted: z.array(z.strictObject({ hold: z.string(), words: z.string(), reason: z.string().min(1).max(500) })),
+  accepted: z.array(z.strictObject({ objection: z.string(), words: z.string(), reason: z.string().min(1).max(500) })),
   expected: z.strictObject({
     altimeter: maybe,
     'pressure-setting': maybe,
@@ -39,7 +46,7 @@ const payloads = [
     tail: z.string(),
     type: z.string(),
     typeVersion: z.int(),
-    source: z.enum(['stand-in', 'device', 'simulated', 'by-hand']),
+    source: z.enum(SOURCES),
     pad: z.string(),
     conditions: z.string(),
   }),
@@ -114,7 +121,12 @@ const payloads = [
   z.strictObject({ kind: z.literal('item-reopened'), item: z.string() }),
   z.strictObject({ kind: z.literal('undone'), entry: z.string() }),
   z.strictObject({ kind: z.literal('mark'), words: z.string().max(500) }),
-  z.strictObject({ kind: z.literal('note'), text: z.string().min(1).max(2000) }),
+  z.strictObject({
+    kind: z.literal('note'),
+    text: z.string().min(1).max(2000),
+    /** run clock that it is about; of the run as a whole where it is left out */
+    about_s: z.number().nonnegative().optional(),
+  }),
   z.strictObject({ kind: z.literal('start-state'), watch: z.string(), state: z.string(), words: z.string() }),
   z.strictObject({
     kind: z.literal('start-done'),
@@ -181,6 +193,13 @@ const payloads = [
       'GAP_BLIND',
     ]),
   }),
+  /** another person has the run from here on */
+  z.strictObject({
+    kind: z.literal('handed-over'),
+    from: z.string().min(1).max(100),
+    to: z.string().min(1).max(100),
+    person: z.uuid(),
+  }),
   /** after an abort the list is worked again, with these items to do once more */
   z.strictObject({ kind: z.literal('try-again'), watch: z.string(), items: z.array(z.string()) }),
   /** digest over the frames since the one before, so that the chain covers the trace */
@@ -190,7 +209,7 @@ const payloads = [
     frames: z.int().min(1),
     digest: z.string().regex(/^[0-9a-f]{64}$/),
   }),
-  z.strictObject({ kind: z.literal('closed'), outcome: z.enum(['ready', 'shut-down', 'aborted', 'given-up']) }),
+  z.strictObject({ kind: z.literal('closed'), outcome: z.enum(OUTCOMES) }),
 ] as const;
 
 /** What happened, without who, when and where in the chain. */

@@ -1,6 +1,6 @@
 import { bandEdge, type Channel, type Limit, sayValue, type TypeFile, type Verdict } from '../aircraft/index.ts';
 import { AIR_APART_K, readOutsideAir_C } from './air-now.ts';
-import { notDone, procedureOf, stillOpen } from './list.ts';
+import { notDone, procedureOf, toPutBack } from './list.ts';
 import { powerNow, sayPower } from './power-now.ts';
 import { readItem } from './reading.ts';
 import { briefedWind, rotorWindNow } from './rotor-wind.ts';
@@ -18,9 +18,6 @@ export interface ScanLine {
 
 /** Minutes of cruise that stay in the tanks. */
 const RESERVE_min = 20;
-/** Items whose being done is part of the last look, where a type has them. */
-const PEOPLE = ['passengers', 'belts', 'doors-closed', 'doors-open', 'area-clear'];
-
 /**
  * The last look before lift, line by line: what is sensed is judged by the sensors of this moment, the rest by what the
  * record has. @param values the latest frame, or null when there is no data
@@ -114,7 +111,7 @@ function fuel(type: TypeFile, state: RunState, t_s: number): ScanLine {
 }
 
 function open(type: TypeFile, state: RunState): ScanLine {
-  const loops = stillOpen(type, state);
+  const loops = toPutBack(type, state);
   return {
     id: 'still-open',
     label: 'Still open',
@@ -142,15 +139,15 @@ function wind(type: TypeFile, state: RunState): ScanLine {
 }
 
 function people(type: TypeFile, state: RunState): ScanLine {
-  const asked = procedureOf(type, state).filter((i) => PEOPLE.includes(i.id));
-  const missing = asked.filter((i) => itemState(state, i.id).status !== 'done');
-  return {
+  const line = (verdict: Verdict, words: string): ScanLine => ({
     id: 'people',
     label: 'Passengers, doors, area',
-    verdict: missing.length === 0 ? true : 'unknown',
-    words:
-      missing.length === 0
-        ? 'settled before start'
-        : `not settled: ${missing.map((i) => i.challenge.toLowerCase()).join(', ')}`,
-  };
+    verdict,
+    words,
+  });
+  const asked = procedureOf(type, state).filter((i) => i.role === 'people');
+  if (asked.length === 0) return line('unknown', 'not asked on this list: look yourself');
+  const missing = asked.filter((i) => itemState(state, i.id).status !== 'done');
+  if (missing.length === 0) return line(true, `settled: ${asked.map((i) => i.challenge.toLowerCase()).join(', ')}`);
+  return line('unknown', `not settled: ${missing.map((i) => i.challenge.toLowerCase()).join(', ')}`);
 }

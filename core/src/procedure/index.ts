@@ -19,6 +19,10 @@ export {
   type Payload,
   payloadSchema,
   type Stamp,
+  OUTCOMES,
+  type RunOutcome,
+  type Source,
+  SOURCES,
 } from './entries.ts';
 export { estimateWait, type WaitEstimate } from './estimate.ts';
 export { type Ask, expectedFigure, type Quantity } from './kinds/kind.ts';
@@ -37,7 +41,9 @@ export {
   type OpenLoop,
   procedureOf,
   stagesDone,
+  openBefore,
   stillOpen,
+  toPutBack,
   wayOf,
   workingList,
 } from './list.ts';
@@ -59,6 +65,8 @@ export {
   wasFlowed,
   zonesOf,
 } from './plan.ts';
+export { type AtHand, atHandNow, workOut } from './at-hand.ts';
+export { startAir } from './situation-now.ts';
 export { briefedWind, rotorWindNow, type RotorWindNow, windPhaseOf } from './rotor-wind.ts';
 export { hoverAgainstLimit, type HoverFigure, type PowerNow, powerNow, sayPower } from './power-now.ts';
 export { finalScan, notReadyBecause, type ScanLine } from './final-scan.ts';
@@ -76,19 +84,11 @@ export {
   scheduleOf,
   waitsOf,
 } from './schedule.ts';
-export {
-  type Abort,
-  findItem,
-  itemState,
-  type ItemState,
-  type Measured,
-  type Outcome,
-  reduceRun,
-  type RunState,
-} from './state.ts';
-export { begunAt_s, forecastWait, pastWaitsOf, warmTargets } from './warm-waits.ts';
+export { type Abort, findItem, itemState, type ItemState, type Measured, reduceRun, type RunState } from './state.ts';
+export { warmTargets } from './warm-targets.ts';
+export { begunAt_s, forecastWait, pastWaitsOf } from './warm-waits.ts';
 export { ruledAnswer } from './decision-rule.ts';
 export { chartAir } from './chart-air.ts';
 export { chartLimitsOf, costsInspection, entriesOfRating, type HeldEntry, type RatingEntry } from './rating-entries.ts';
-export { type EntryWords, sayEntry } from './words.ts';
+export { type EntryWords, sayClock, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

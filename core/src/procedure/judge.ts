@@ -3,7 +3,16 @@ import { type Acceptance, refuse } from './acceptance.ts';
 import { acceptAnotherTry, type Around } from './another-try.ts';
 import type { Payload } from './entries.ts';
 import { acceptDone } from './kinds/registry.ts';
-import { isReachable, isShuttingDown, legsAhead, stagesDone, stillOpen, workingList } from './list.ts';
+import {
+  isReachable,
+  isShuttingDown,
+  legsAhead,
+  openBefore,
+  stagesDone,
+  stillOpen,
+  toPutBack,
+  workingList,
+} from './list.ts';
 import { isFinished, presentItem, twoCrewTurn } from './plan.ts';
 import { readCondition } from './reading.ts';
 import { findItem, itemState, type RunState } from './state.ts';
@@ -50,6 +59,7 @@ export function acceptFromPilot(
       return acceptLeg(type, state, wanted);
     case 'try-again':
       return acceptAnotherTry(type, state, values, around);
+    case 'handed-over':
     case 'interrupted':
     case 'mark':
     case 'note':
@@ -107,11 +117,15 @@ function acceptWay(type: TypeFile, wanted: Wanted<'way-changed'>): Acceptance {
 }
 
 function acceptClosing(type: TypeFile, state: RunState, wanted: Wanted<'closed'>): Acceptance {
+  if (state.source === 'recording')
+    return wanted.outcome === 'recorded'
+      ? { ok: true, payload: wanted }
+      : refuse('not-so', 'A recording ends as it was recorded');
   const lifted = Object.keys(state.begun).length > 0;
   const so =
     wanted.outcome === 'shut-down'
       ? isShuttingDown(type, state) && isFinished(type, state)
-      : wanted.outcome !== 'ready' || lifted || isFinished(type, state);
+      : wanted.outcome !== 'recorded' && (wanted.outcome !== 'ready' || lifted || isFinished(type, state));
   return so ? { ok: true, payload: wanted } : refuse('not-so', notReady(type, state));
 }
 
@@ -128,7 +142,7 @@ function acceptLeg(type: TypeFile, state: RunState, wanted: Extract<Payload, { k
 }
 
 function notReady(type: TypeFile, state: RunState): string {
-  const open = stillOpen(type, state)[0];
+  const open = toPutBack(type, state)[0];
   if (open) return `Not ready: ${open.words}. Put it back first`;
   const next = workingList(type, state).find((i) => itemState(state, i.id).status === 'todo');
   return `Not ready: ${next?.challenge ?? 'a no-go'} is not settled`;
@@ -145,7 +159,7 @@ function acceptOnItem(type: TypeFile, state: RunState, wanted: OnItem, values: A
   if (itemState(state, item.id).status !== 'todo')
     return refuse('not-this-item', `${item.challenge} is already settled; go back to it first`);
   if (!state.abort && !isReachable(type, state, item)) {
-    const open = stillOpen(type, state)[0];
+    const open = openBefore(type, state, item.leg)[0];
     const gate = type.legs.find((l) => l.id === item.leg)?.gate;
     return refuse(
       'not-this-item',

@@ -74,6 +74,8 @@ export function stagesDone(state: RunState, item: Item): number {
 export interface OpenLoop {
   item: Item;
   words: string;
+  /** the leg in which it is put back, where another item does that */
+  closedIn?: string;
 }
 
 /** What was moved for a purpose and is not back in its place yet. */
@@ -86,8 +88,23 @@ export function stillOpen(type: TypeFile, state: RunState): OpenLoop[] {
     }
     if (item.kind === 'measure') return openCheck(state, item);
     if (item.kind !== 'set' || !item.opens || itemState(state, item.id).status !== 'done') return [];
-    return itemState(state, item.opens.closedBy).status === 'done' ? [] : [{ item, words: item.opens.words }];
+    const { words, closedBy } = item.opens;
+    if (itemState(state, closedBy).status === 'done') return [];
+    const closing = type.items.find((i) => i.id === closedBy);
+    return [{ item, words, ...(closing && { closedIn: closing.leg }) }];
   });
+}
+
+/** What is out of its place and should not be any more when a leg begins: what this leg or a later one puts back may be. */
+export function openBefore(type: TypeFile, state: RunState, leg: string): OpenLoop[] {
+  const placeOf = (id: string): number => type.legs.findIndex((l) => l.id === id);
+  return stillOpen(type, state).filter(({ closedIn }) => closedIn === undefined || placeOf(closedIn) < placeOf(leg));
+}
+
+/** What has to be put back before the list as it stands is at its end: what a leg puts back that has not begun is not on it. */
+export function toPutBack(type: TypeFile, state: RunState): OpenLoop[] {
+  const legs = new Set(workingList(type, state).map((i) => i.leg));
+  return stillOpen(type, state).filter(({ closedIn }) => closedIn === undefined || legs.has(closedIn));
 }
 
 /** A check that has moved something and has not put it back, or was given up before it had. */
@@ -134,7 +151,9 @@ export function isReachable(type: TypeFile, state: RunState, item: Item): boolea
   if (!needed) return false;
   const leg = type.legs.find((l) => l.id === item.leg);
   if (!leg?.gate) return true;
-  return stillOpen(type, state).length === 0 && list.every((i) => i.leg === item.leg || isOutOfTheWay(state, i));
+  return (
+    openBefore(type, state, leg.id).length === 0 && list.every((i) => i.leg === item.leg || isOutOfTheWay(state, i))
+  );
 }
 
 export function isBackground(item: Item): boolean {

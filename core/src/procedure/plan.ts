@@ -1,6 +1,7 @@
 import type { Item, TypeFile } from '../aircraft/index.ts';
-import { isBackground, isReachable, isShuttingDown, procedureOf, stillOpen, wayOf, workingList } from './list.ts';
-import { itemState, type Outcome, type RunState } from './state.ts';
+import { isBackground, isReachable, isShuttingDown, procedureOf, toPutBack, wayOf, workingList } from './list.ts';
+import type { RunOutcome } from './entries.ts';
+import { itemState, type RunState } from './state.ts';
 
 const isTodo = (state: RunState, item: Item): boolean => itemState(state, item.id).status === 'todo';
 
@@ -136,7 +137,7 @@ export function passage(type: TypeFile, state: RunState): LegState[] {
 export function isFinished(type: TypeFile, state: RunState): boolean {
   return (
     !state.abort &&
-    stillOpen(type, state).length === 0 &&
+    toPutBack(type, state).length === 0 &&
     procedureOf(type, state).every((item) => {
       const { status } = itemState(state, item.id);
       return status === 'fault' ? item.failure !== 'no-go' : status !== 'todo';
@@ -171,7 +172,7 @@ export function legSpans(type: TypeFile, state: RunState, end_s: number): LegSpa
 }
 
 /** How this run would be closed now: shut down, ready for lift, after its abort, or given up before. */
-export function closingOutcome(type: TypeFile, state: RunState): Outcome {
+export function closingOutcome(type: TypeFile, state: RunState): RunOutcome {
   if (state.abort) return 'aborted';
   const finished = isFinished(type, state);
   if (isShuttingDown(type, state)) return finished ? 'shut-down' : 'given-up';

@@ -1,7 +1,7 @@
 import { pistonOf, poweredOf, type TypeFile } from '../aircraft/index.ts';
 import { chartLimit } from '../chart/index.ts';
 import { hoverMargin, LOW_HOVER_ft, pistonHover } from '../power/index.ts';
-import { attempt, isRefusal, roundStep } from '../quantity/index.ts';
+import { attempt, isRefusal, Refused, roundStep } from '../quantity/index.ts';
 import { outsideAirNow_C } from './air-now.ts';
 import { chartAir } from './chart-air.ts';
 import type { RunState } from './state.ts';
@@ -32,7 +32,9 @@ export function hoverAgainstLimit(
       limitedBy: LIMITERS[m.limiter],
     };
   }
-  const m = pistonHover(pistonOf(type)!, { ...air, mass_kg, skid_height_ft });
+  const piston = pistonOf(type);
+  if (!piston) throw new Refused('MISSING', 'hover');
+  const m = pistonHover(piston, { ...air, mass_kg, skid_height_ft });
   return {
     required: m.display.required_inHg,
     available: roundStep(m.available_inHg, 0.1, 'floor'),
@@ -87,7 +89,11 @@ export function powerNow(
     low: hoverAgainstLimit(type, mass_kg, air, LOW_HOVER_ft),
     high: hoverAgainstLimit(type, mass_kg, air, null),
   }));
-  return isRefusal(found) ? { unknown: `outside what the charts say (${found.field})` } : (found as PowerNow);
+  if (!isRefusal(found)) return found as PowerNow;
+  if (found.field !== 'hover') return { unknown: `outside what the charts say (${found.field})` };
+  const most = attempt(() => chartLimit({ rating: 'TOP', ...air, tables }).display.limit);
+  const charted = isRefusal(most) ? '' : `; take-off power is at most ${most as number} ${chart.unit}`;
+  return { unknown: `what a hover takes is not written in this type${charted}` };
 }
 
 /** The power of this minute as a pilot would say it, and whether a hover is left; null where nothing is known. */

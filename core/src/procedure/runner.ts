@@ -157,6 +157,8 @@ export class Runner {
   }
 
   private settleWatch(watch: string, state: RunState, value: number | null, words: string): Payload[] {
+    // nobody worked a list in a recording
+    if (state.source === 'recording') return [];
     const item = procedureOf(this.type, state).find((i) => i.kind === 'watch' && i.watch === watch);
     if (!item || state.abort || itemState(state, item.id).status !== 'todo') return [];
     return [{ kind: 'item-done', item: item.id, how: 'watched', value, words }];

@@ -1,11 +1,13 @@
 import type { Item, TypeFile } from '../aircraft/index.ts';
+import { median } from '../statistics/index.ts';
 import { criticalPath, largestDeliveryFirst, lognormalFit, type Step, uncertainPlan } from '../schedule/index.ts';
-import type { WarmCurve } from '../thermal/index.ts';
+import { OTHER_AIR, type WarmCurve, warmupIn } from '../thermal/index.ts';
 import type { Entry } from './entries.ts';
 import { handsOf } from './kinds/registry.ts';
 import { meanwhileItems } from './plan.ts';
 import { isBackground, isReachable, procedureOf } from './list.ts';
 import { itemState, reduceRun, type RunState } from './state.ts';
+import { warmTargets } from './warm-targets.ts';
 
 /** How long a wait took in one earlier run, and in what air. */
 export interface PastWait {
@@ -25,20 +27,67 @@ const MOST_PAST = 30;
 /** A wait that took a quarter or four times the usual was tapped in passing, or interrupted: nothing is learned from it. */
 const PLAUSIBLE_FACTOR = 4;
 
-/** Duration of an item: the hands' usual, or for a wait what this tail took near this temperature, with the type's as prior. */
-export function durationOf(item: Item, past: readonly PastWait[], oat_C: number | null): Step['dur'] {
+/** What a hand needs to move what a stage of a check asks for, and the aircraft to follow, s. */
+const STAGE_S = 4;
+
+/** How long an item usually takes where that is more than hands: a wait's own time, a measured check's stages; null for others. */
+function usualOf(item: Item): number | null {
+  if (item.kind === 'wait' || item.kind === 'watch') return item.usual_s;
+  if (item.kind !== 'measure' || !item.trace) return null;
+  return item.trace.stages.reduce((sum, stage) => sum + STAGE_S + (stage.hold_s ?? 0), 0);
+}
+
+/** Against warm-ups of this tail the type's usual time is worth this many. */
+const WARM_PRIOR_WEIGHT = 0.5;
+
+/** How long this tail's earlier warm-ups would have taken in today's air, each with how unlike that day was, K. */
+function warmedIn(
+  type: TypeFile,
+  item: Item,
+  past: readonly PastWait[],
+  oat_C: number,
+): { took_s: number; off_K: number }[] {
+  const targets = warmTargets(type, item);
+  if (targets.length === 0) return [];
+  const own = past.filter((p) => p.item === item.id && p.oat_C !== null && p.curves).slice(0, MOST_PAST);
+  return own.flatMap(({ oat_C: then_C, curves }) => {
+    const times = targets.map(({ channel, target_C }) => {
+      const curve = curves?.[channel];
+      return curve ? warmupIn(curve, oat_C, target_C) : null;
+    });
+    return times.includes(null)
+      ? []
+      : [{ took_s: Math.max(1, ...(times as number[])), off_K: Math.abs(then_C! - oat_C) }];
+  });
+}
+
+/**
+ * Duration of an item: the hands' usual; for a warm-up this tail's earlier ones, carried over to today's air; for another
+ * wait or a measured check what this tail took near this temperature; with the type's as prior.
+ */
+export function durationOf(type: TypeFile, item: Item, past: readonly PastWait[], oat_C: number | null): Step['dur'] {
   if (item.kind === 'hold') return { fixed: item.hands_s ?? item.hold_s + 2 };
-  if (item.kind !== 'wait' && item.kind !== 'watch') return { fixed: handsOf(item) };
+  const usual_s = usualOf(item);
+  if (usual_s === null) return { fixed: handsOf(item) };
+  const spread = ('spread' in item ? item.spread : undefined) ?? USUAL_SPREAD;
+  const warmed = oat_C === null ? [] : warmedIn(type, item, past, oat_C);
+  if (warmed.length > 0) {
+    const { mu, sigma } = lognormalFit({
+      durations_s: warmed.map((w) => w.took_s),
+      prior: { median_s: usual_s, sigma: spread, n: WARM_PRIOR_WEIGHT },
+    });
+    return { mu, sigma: Math.hypot(sigma, OTHER_AIR * median(warmed.map((w) => w.off_K))) };
+  }
   const near = past.filter(
     (p) =>
       p.item === item.id &&
-      p.took_s >= item.usual_s / PLAUSIBLE_FACTOR &&
-      p.took_s <= item.usual_s * PLAUSIBLE_FACTOR &&
+      p.took_s >= usual_s / PLAUSIBLE_FACTOR &&
+      p.took_s <= usual_s * PLAUSIBLE_FACTOR &&
       (oat_C === null || p.oat_C === null || Math.abs(p.oat_C - oat_C) <= NEAR_K),
   );
   const { mu, sigma } = lognormalFit({
     durations_s: near.slice(0, MOST_PAST).map((p) => p.took_s),
-    prior: { median_s: item.usual_s, sigma: item.spread ?? USUAL_SPREAD, n: PRIOR_WEIGHT },
+    prior: { median_s: usual_s, sigma: spread, n: PRIOR_WEIGHT },
   });
   return { mu, sigma };
 }
@@ -128,18 +177,27 @@ function stepsOf(type: TypeFile, state: RunState, todo: readonly Item[], input: 
     // a wait that has not begun has no trend worth following
     const left = isReachable(type, state, item) ? (input.remaining_s?.(item.id) ?? null) : null;
     const dur =
-      left === null ? durationOf(item, input.past ?? [], state.brief?.oat_C ?? null) : { fixed: Math.max(0, left) };
+      left === null
+        ? durationOf(type, item, input.past ?? [], state.brief?.oat_C ?? null)
+        : { fixed: Math.max(0, left) };
     return { id: item.id, kind: wait ? 'wait' : 'crew', deps: [...new Set(deps)], dur };
   });
 }
 
-/** How long each wait of a finished run took: from when it could begin to when it was over. */
+/** How long each wait and each measured check of a finished run took: from when it could begin to when it was over. */
 export function waitsOf(type: TypeFile, entries: readonly Entry[], oat_C: number | null): PastWait[] {
   const state = reduceRun(entries);
-  return procedureOf(type, state).flatMap((item): PastWait[] => {
+  const items = procedureOf(type, state);
+  const settled = items.map((i) => itemState(state, i.id)).flatMap((s) => (s.status === 'done' ? [s.t_s] : []));
+  return items.flatMap((item): PastWait[] => {
     const done = itemState(state, item.id);
-    if ((item.kind !== 'wait' && item.kind !== 'watch') || done.status !== 'done') return [];
-    const begun_s = Math.max(0, ...(item.needs ?? []).map((need) => itemState(state, need).t_s));
+    if (usualOf(item) === null || done.status !== 'done') return [];
+    // a check is begun by the hand that has settled what came before it
+    const before =
+      item.kind === 'measure'
+        ? settled.filter((t_s) => t_s < done.t_s)
+        : (item.needs ?? []).map((need) => itemState(state, need).t_s);
+    const begun_s = Math.max(0, ...before);
     return [{ item: item.id, took_s: done.t_s - begun_s, oat_C }];
   });
 }

@@ -1,5 +1,6 @@
 import type { AbortReason, Item, TypeFile } from '../aircraft/index.ts';
-import type { BriefRecord, Entry } from './entries.ts';
+import type { CheckVerdict } from '../checks/index.ts';
+import type { BriefRecord, Entry, RunOutcome, Source } from './entries.ts';
 
 type ItemStatus = 'todo' | 'done' | 'fault' | 'skipped';
 
@@ -17,7 +18,7 @@ export interface ItemState {
 
 /** What a check found, by the numbers of its trace. */
 export interface Measured {
-  verdict: 'good' | 'fault' | 'unknown';
+  verdict: CheckVerdict;
   words: string;
   t_s: number;
   /** how many times it has been flown */
@@ -38,14 +39,13 @@ export interface Abort {
   t_s: number;
 }
 
-/** How a run was closed. */
-export type Outcome = 'ready' | 'shut-down' | 'aborted' | 'given-up';
-
 export interface RunState {
   status: 'not-begun' | 'open' | 'closed';
-  outcome: Outcome | null;
+  outcome: RunOutcome | null;
+  /** who has the run: whoever opened it, or took it over, then by name */
+  holder: { person: string; name: string | null } | null;
   /** where its readings come from, null before it was opened */
-  source: 'stand-in' | 'device' | 'simulated' | 'by-hand' | null;
+  source: Source | null;
   items: Readonly<Record<string, ItemState>>;
   /** stages of a test, or moments of a watch, that are done: when, in order */
   stages: Readonly<Record<string, readonly number[]>>;
@@ -96,6 +96,7 @@ export function reduceRun(entries: readonly Entry[]): RunState {
   const state: Mutable = {
     status: 'not-begun',
     outcome: null,
+    holder: null,
     source: null,
     items: {},
     stages: {},
@@ -145,6 +146,10 @@ function apply(state: Mutable, entry: Entry): void {
     case 'run-opened':
       state.status = 'open';
       state.source = entry.source;
+      state.holder = { person: entry.by, name: null };
+      return;
+    case 'handed-over':
+      state.holder = { person: entry.person, name: entry.to };
       return;
     case 'briefed':
       state.brief = entry.brief;

@@ -1,29 +1,14 @@
-import { type ChannelTest, type Condition, type Item, type TypeFile } from '../aircraft/index.ts';
+import type { Item, TypeFile } from '../aircraft/index.ts';
 import { forecastWarmup, type WarmCurve, type WarmForecast, type WarmReadings } from '../thermal/index.ts';
 import { columnOf, type Trace } from '../trace/index.ts';
 import type { Entry } from './entries.ts';
 import { procedureOf } from './list.ts';
 import { type PastWait, waitsOf } from './schedule.ts';
 import { itemState, reduceRun, type RunState } from './state.ts';
+import { warmTargets } from './warm-targets.ts';
 
 const EVERY_S = 5;
 const LONGEST_S = 900;
-
-/** The temperatures that a wait waits for, each with its target; none where it waits for something else. */
-export function warmTargets(type: TypeFile, item: Item): { channel: string; target_C: number }[] {
-  if (item.kind !== 'wait') return [];
-  return testsOf(item.until).flatMap((test) => {
-    const unit = type.channels.find((c) => c.id === test.channel)?.unit;
-    return 'atLeast' in test && unit === '°C' && test.minus === undefined
-      ? [{ channel: test.channel, target_C: test.atLeast }]
-      : [];
-  });
-}
-
-function testsOf(condition: Condition): ChannelTest[] {
-  if ('all' in condition) return condition.all.flatMap(testsOf);
-  return 'channel' in condition ? [condition] : [];
-}
 
 /** When a wait could begin: when the last of what it needs was settled. */
 export function begunAt_s(state: RunState, item: Item): number {
@@ -45,7 +30,9 @@ export function forecastWait(
 ): WarmForecast | null {
   let longest: WarmForecast | null = null;
   for (const { channel, target_C } of warmTargets(type, item)) {
-    const curves = past.flatMap((p) => (p.item === item.id && p.curves?.[channel] ? [p.curves[channel]] : []));
+    const curves = past.flatMap((p) =>
+      p.item === item.id && p.curves?.[channel] ? [{ ...p.curves[channel], outsideAir_C: p.oat_C }] : [],
+    );
     const forecast = forecastWarmup(readings(channel), outsideAir_C, target_C, curves);
     if (!forecast) return null;
     if (!longest || forecast.seconds > longest.seconds) longest = forecast;

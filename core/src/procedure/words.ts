@@ -14,6 +14,7 @@ const OUTCOMES = {
   'shut-down': 'Closed, shut down',
   aborted: 'Closed after the abort',
   'given-up': 'Closed, given up',
+  recorded: 'End of the recording',
 } as const;
 
 const RATINGS = {
@@ -46,7 +47,7 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       const title = name(entry.item);
       return entry.verdict === 'good'
         ? null
-        : stands(`${title}: ${entry.verdict === 'fault' ? 'not good' : 'unknown'}`, entry.words);
+        : stands(`${title}: ${entry.verdict === 'fault' ? 'not good' : entry.verdict}`, entry.words);
     }
     case 'decided':
       return plain(`${name(entry.item)}: ${sayDecision(type, entry)}`, entry.reason);
@@ -68,10 +69,12 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return plain(`Back to ${name(entry.item).toLowerCase()}`);
     case 'undone':
       return plain('Undone', 'the entry before it');
+    case 'handed-over':
+      return stands(`${entry.to} has taken over`, `from ${entry.from}`);
     case 'mark':
       return stands('Marked', entry.words);
     case 'note':
-      return stands('Note', entry.text);
+      return stands(entry.about_s === undefined ? 'Note' : `Note, about ${sayClock(entry.about_s)}`, entry.text);
     case 'start-state':
       return entry.state === 'aborted' ? null : plain(entry.words);
     case 'abort':
@@ -99,6 +102,9 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return null;
   }
 }
+
+/** "1:23": whole seconds that have passed. */
+export const sayClock = (s: number): string => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;
 
 type Of<K extends Entry['kind']> = Extract<Entry, { kind: K }>;
 

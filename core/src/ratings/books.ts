@@ -34,7 +34,7 @@ export interface RatingNow {
   periods_remaining: number | null;
   maintenance: boolean;
   inspection: string | null;
-  /** while data was lost nobody has seen whether it was used, s */
+  /** while data, or one of the readings, was lost nobody has seen whether it was used, s */
   unseen_s: number;
 }
 
@@ -47,11 +47,15 @@ interface Book {
   edges: readonly (readonly number[])[];
   /** the torque of the other engines: no take-off rating is counted while one of them is lost */
   others: readonly number[];
-  /** column of the engine's own speed, and below what it is at rest: ambient manifold pressure is no use of power */
-  speed: { column: number; restsBelow_pct: number } | null;
+  /** column of the engine's own speed, and below what it is stopped, starts or stops: what its gauges show there is no use of power */
+  speed: { column: number; idlesFrom_pct: number } | null;
   last_s: number;
+  /** one of its readings was lost so long: a higher rating may have been used */
+  doubt_s: number;
 }
 
+/** of the lower end of its idle: an engine that is slower is stopped, starts or stops */
+const IDLES_FROM = 0.9;
 /** Torque below which an engine gives nothing, %. */
 const LOST_pct = 3;
 
@@ -89,6 +93,7 @@ export class RatingBooks {
             others: others.map(column),
             speed: speedOf(type, engine),
             last_s: NaN,
+            doubt_s: 0,
           },
         ];
       }),
@@ -104,12 +109,13 @@ export class RatingBooks {
       if (Number.isNaN(book.last_s)) book.ledger.start(t_s, level);
       else if (t_s - book.last_s > MAX_GAP_S) book.ledger.gap(t_s, level);
       else book.ledger.line(t_s, level);
+      if (t_s - book.last_s <= MAX_GAP_S && this.isInDoubt(book, values, level)) book.doubt_s += t_s - book.last_s;
       book.last_s = t_s;
     }
   }
 
   now(): RatingNow[] {
-    return this.books.flatMap(({ spec, engine, ledger }) => {
+    return this.books.flatMap(({ spec, engine, ledger, doubt_s }) => {
       const { inUse } = ledger;
       return ledger.balances().map((balance: RatingBalance): RatingNow => {
         const { label, inspection } = spec.ratings.find((r) => r.id === balance.id)!;
@@ -125,7 +131,7 @@ export class RatingBooks {
           periods_remaining: balance.periods_remaining,
           maintenance: balance.maintenance_required,
           inspection: inspection ?? null,
-          unseen_s: ledger.blindGap_s,
+          unseen_s: ledger.blindGap_s + doubt_s,
         };
       });
     });
@@ -155,6 +161,14 @@ export class RatingBooks {
     );
   }
 
+  /** Whether a reading is lost that could tell of a higher rating than the others do; an engine below its idle uses none. */
+  private isInDoubt({ columns, speed, spec }: Book, values: ArrayLike<number>, level: number): boolean {
+    if (level > FIRST_LEVEL + spec.ratings.length) return false;
+    if (speed && values[speed.column]! < speed.idlesFrom_pct) return false;
+    for (let k = 0; k < columns.length; k++) if (Number.isNaN(values[columns[k]!]!)) return true;
+    return false;
+  }
+
   /** The highest level that any reading has; NaN when all are lost. */
   private levelOf({ columns, edges, others, speed, spec }: Book, values: ArrayLike<number>): number {
     let level = NaN;
@@ -163,7 +177,7 @@ export class RatingBooks {
       if (!(l <= level)) level = Number.isNaN(l) ? level : l;
     }
     const below = FIRST_LEVEL - spec.hysteresis;
-    if (speed && values[speed.column]! < speed.restsBelow_pct) return Math.min(level, below);
+    if (speed && values[speed.column]! < speed.idlesFrom_pct) return Math.min(level, below);
     for (let k = 0; k < others.length; k++) if (values[others[k]!]! < LOST_pct) return Math.min(level, below);
     return level;
   }
@@ -180,6 +194,9 @@ function levelAt(value: number, edges: readonly number[]): number {
 function speedOf(type: TypeFile, engine: number): Book['speed'] {
   const watch = type.startWatches.find((w) => w.engine === engine);
   return watch
-    ? { column: type.channels.findIndex((c) => c.id === watch.channels.speed), restsBelow_pct: watch.stoppedBelow_pct }
+    ? {
+        column: type.channels.findIndex((c) => c.id === watch.channels.speed),
+        idlesFrom_pct: IDLES_FROM * watch.idle_pct[0],
+      }
     : null;
 }

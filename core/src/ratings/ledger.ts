@@ -23,10 +23,7 @@ export class RatingLedger {
   /** @throws Refused BAD_CONFIG when thresholds do not rise */
   constructor(config: LedgerConfig, listener: LedgerListener = () => {}) {
     const { ratings } = config;
-    const rising = ratings.every((r, i) => i === 0 || r.lower > ratings[i - 1]!.lower);
-    const top = ratings[ratings.length - 1];
-    if (!top || !rising || !(config.absolute_max > top.lower) || config.hysteresis < 0)
-      throw new Refused('BAD_CONFIG', 'ratings');
+    checkConfig(config);
     this.config = config;
     this.listener = listener;
     this.accounts = ratings.map((rating) => new RatingAccount(rating, config, listener));
@@ -164,4 +161,19 @@ export class RatingLedger {
   get maintenanceRequired(): boolean {
     return this.overs.length > 0 || this.accounts.some((a) => a.balance().maintenance_required);
   }
+}
+
+/** @throws Refused BAD_CONFIG for thresholds that do not rise, and figures that are none */
+function checkConfig(config: LedgerConfig): void {
+  const bad = (field: string): never => {
+    throw new Refused('BAD_CONFIG', field);
+  };
+  const { ratings } = config;
+  if (!Array.isArray(ratings) || ratings.length === 0) bad('ratings');
+  ratings.forEach((r, i) => {
+    if (!Number.isFinite(r?.lower) || !(r.period_s > 0)) bad(`ratings.${i}`);
+    if (i > 0 && !(r.lower > ratings[i - 1]!.lower)) bad(`ratings.${i}.lower`);
+  });
+  if (!(config.absolute_max > ratings.at(-1)!.lower)) bad('absolute_max');
+  for (const field of ['hysteresis', 'rearm_s', 'max_gap_s'] as const) if (!(config[field] >= 0)) bad(field);
 }

@@ -1,6 +1,8 @@
 import type { CsvMapping } from './mapping.ts';
 
-const SEPARATORS = [',', ';', '\t', '|'] as const;
+const SEPARATORS = [',', ';', '\t', '|', ' '] as const;
+/** what recorders put before a line that is no row */
+const COMMENTS = ['#', '//', '%', '!'] as const;
 
 /** How the bytes of a file are written. */
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
@@ -16,6 +18,8 @@ export interface FileHead {
   /** unit beneath or behind a name, empty where none is given */
   units: string[];
   rows: string[][];
+  /** what lines that are no rows begin with */
+  comment?: string;
 }
 
 /** By its byte order mark; without one it is UTF-8 where it can be, else the single-byte code of older recorders. */
@@ -39,6 +43,7 @@ function isUtf8(bytes: Uint8Array): boolean {
 
 /** One line into fields; quotes may hold separators, and are taken off. */
 function splitLine(line: string, separator: string): string[] {
+  if (separator === ' ') return line.trim().split(/\s+/);
   const fields: string[] = [];
   let field = '';
   let quoted = false;
@@ -63,6 +68,13 @@ function usualWidth(rows: readonly string[][]): number {
   return [...counts].toSorted((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0;
 }
 
+/** Lines of figures with blanks between them, and nothing else that could part them. */
+function isAligned(lines: readonly string[]): boolean {
+  const fields = lines.slice(-5).flatMap((l) => l.trim().split(/\s+/));
+  const figures = fields.filter((f) => /^[-+]?\d+([.,]\d+)?$/.test(f));
+  return figures.length > fields.length / 2 && !lines.some((l) => /[;\t|]|,\s/.test(l));
+}
+
 const HEAD_LINES = 40;
 
 /**
@@ -71,25 +83,35 @@ const HEAD_LINES = 40;
  * @param text the beginning of the file, decoded
  */
 export function headOf(text: string, encoding: Encoding): FileHead {
-  const lines = text
+  const all = text
     .replace(/^﻿/, '')
-    .split(/\r?\n/)
+    .split(/\r\n|\n|\r/)
     .filter((l) => l.trim() !== '')
     .slice(0, HEAD_LINES);
+  // a title may begin with such a sign too: a comment is one that comes again, or after rows
+  const comment = COMMENTS.find((c) => all.some((l, i) => i > 0 && l.startsWith(c)));
+  const lines = comment === undefined ? all : all.filter((l) => !l.startsWith(comment));
   const last = lines.slice(-12);
   const score = (separator: string): number => {
     const counts = last.map((l) => splitLine(l, separator).length);
     const most = Math.max(...counts);
+    // blanks stand between words too: they cut only what nothing else cuts
+    if (separator === ' ' && !isAligned(last)) return 0;
     return most < 2 ? 0 : counts.filter((n) => n === most).length * Math.min(most, 30);
   };
-  const separator = SEPARATORS.toSorted((a, b) => score(b) - score(a))[0]!;
+  // a comma cuts figures with a decimal comma too: it counts only where nothing cuts every row alike
+  const cutsAll = (separator: string): boolean => {
+    const [width, ...others] = last.map((l) => splitLine(l, separator).length);
+    return width! > 1 && others.every((n) => n === width);
+  };
+  const separator = ([';', '\t', '|'] as const).find(cutsAll) ?? SEPARATORS.toSorted((a, b) => score(b) - score(a))[0]!;
   const cut = lines.map((l) => splitLine(l, separator));
   const comma =
     separator !== ',' &&
     cut.slice(-5).some((row) => row.some((f) => /^-?\d+,\d+$/.test(f))) &&
     !cut.slice(-5).some((row) => row.some((f) => /^-?\d+\.\d+$/.test(f)));
   const decimal = comma ? ',' : '.';
-  const isFigure = (f: string): boolean => /^[-+]?[\d.,:T/ -]*\d[\d.,:TZ/ eE+-]*$/.test(f);
+  const isFigure = (f: string): boolean => /^[*?]+$/.test(f) || /^[-+]?[\d.,:T/ -]*\d[\d.,:TZ/ eE+-]*$/.test(f);
   const width = usualWidth(cut);
   let headerRows = cut.findIndex((row) => row.length === width && row.filter(isFigure).length > row.length / 2);
   if (headerRows < 0) headerRows = Math.min(1, cut.length);
@@ -105,5 +127,6 @@ export function headOf(text: string, encoding: Encoding): FileHead {
     names,
     units: names.map((name, i) => /[([]([^)\]]+)[)\]]\s*$/.exec(name)?.[1]?.trim() ?? below[i] ?? ''),
     rows: cut.slice(headerRows),
+    ...(comment === undefined ? {} : { comment }),
   };
 }

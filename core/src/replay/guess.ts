@@ -1,11 +1,14 @@
 import type { Channel } from '../aircraft/index.ts';
 import type { FileHead } from './dialect.ts';
-import { type CsvMapping, type MappedColumn, type TimeFormat, unitsFor } from './mapping.ts';
+import { guessTime } from './guess-time.ts';
+import { type CsvMapping, type MappedColumn, unitsFor } from './mapping.ts';
 
 const UNIT_WORDS: Readonly<Record<string, string>> = {
-  degc: '°C', c: '°C', '°c': '°C', celsius: '°C', degf: '°F', f: '°F', '°f': '°F', k: 'K', pct: '%', percent: '%', '%': '%',
-  bar: 'bar', psi: 'psi', kpa: 'kPa', hpa: 'hPa', mbar: 'hPa', inhg: 'inHg', v: 'V', volt: 'V', volts: 'V', a: 'A', amp: 'A', amps: 'A',
-  'kg/h': 'kg/h', kg_h: 'kg/h', 'lb/h': 'lb/h', pph: 'lb/h', 'g/s': 'g/s',
+  degc: '°C', c: '°C', '°c': '°C', ºc: '°C', celsius: '°C', centigrade: '°C', degf: '°F', f: '°F', '°f': '°F', ºf: '°F', fahrenheit: '°F', k: 'K', kelvin: 'K',
+  pct: '%', percent: '%', '%': '%', '%rpm': '%',
+  bar: 'bar', psi: 'psi', psig: 'psi', kpa: 'kPa', hpa: 'hPa', mbar: 'hPa', inhg: 'inHg', v: 'V', vdc: 'V', volt: 'V', volts: 'V', mv: 'mV',
+  a: 'A', amp: 'A', amps: 'A', ampere: 'A', ma: 'mA', 'kg/h': 'kg/h', kg_h: 'kg/h', kgh: 'kg/h', 'kg/hr': 'kg/h', kgph: 'kg/h',
+  'lb/h': 'lb/h', 'lb/hr': 'lb/h', lbh: 'lb/h', pph: 'lb/h', 'g/s': 'g/s', fraction: 'fraction',
 }; // prettier-ignore
 
 const plain = (text: string): string =>
@@ -17,54 +20,80 @@ const plain = (text: string): string =>
 
 /** The unit that a word means, empty for one that nobody writes. */
 function unitOf(word: string): string {
-  return UNIT_WORDS[word.toLowerCase().replace(/\s/g, '')] ?? '';
+  return UNIT_WORDS[word.toLowerCase().replace(/[\s.]/g, '')] ?? '';
 }
 
-/** How a time field is written, by its look; null for what is no time. */
-function timeFormatOf(field: string): TimeFormat | null {
-  if (/^\d{4}-\d\d-\d\d[T ]\d\d:\d\d(:\d\d([.,]\d+)?)?(Z|[+-]\d\d:?\d\d)?$/.test(field)) return 'date-time';
-  if (/^\d{1,3}:\d\d(:\d\d)?([.,]\d+)?$/.test(field)) return 'clock';
-  return /^-?\d+([.,]\d+)?$/.test(field) ? 'seconds' : null;
+/** The unit that a column says it is in: in a row of its own, in brackets, or as the last word of its name. */
+function writtenUnit(name: string, unit: string): string {
+  return unitOf(unit) || unitOf(name.split(/[_\s]/).at(-1)!) || unitOf(name.split(/[_\s]/).slice(-2).join(''));
 }
 
-/** A first mapping by names and units: what a person then looks over. */
+/** What a first mapping could not tell, and a person has to say before the file is read. */
+export interface Unsure {
+  /** nothing in the file says what its time is in */
+  time: boolean;
+  /** channels whose unit the file does not say */
+  units: string[];
+}
+
+/** A unit that says nothing: figures as they are. */
+const isBare = (unit: string): boolean => unit === '' || unit === 'state' || unit === '%';
+
+/** The unit that a channel is read in until somebody chooses: its own where there is no other, or where figures are bare; else none. */
+export function unitToBegin({ unit }: Pick<Channel, 'unit'>): string {
+  return isBare(unit) || unitsFor(unit).length === 1 ? unit : '';
+}
+
+/** A first mapping by names, units and values: what a person then looks over. */
 export function guessMapping(head: FileHead, channels: readonly Channel[]): CsvMapping {
-  const timeAt = head.names.findIndex((n, i) => /^(t|time|zeit|clock|date|utc|t_s|seconds?)\b|^t_s$/i.test(n) && timeFormatOf(head.rows[0]?.[i] ?? '') !== null); // prettier-ignore
-  const looks = timeAt >= 0 ? timeFormatOf(head.rows[0]?.[timeAt] ?? '') : null;
-  const inMilliseconds = looks === 'seconds' && /ms$|milli/i.test(`${head.names[timeAt]} ${head.units[timeAt]}`);
+  const time = guessTime(head);
   const taken = new Set<string>();
   const columns = head.names.flatMap((name, column): MappedColumn[] => {
-    if (column === timeAt) return [];
+    if (column === time?.column) return [];
     const channel = channels.find((c) => !taken.has(c.id) && isNamed(c, name));
     if (!channel) return [];
     taken.add(channel.id);
-    const written = unitOf(head.units[column]!) || unitOf(name.split('_').at(-1)!);
+    const written = writtenUnit(name, head.units[column]!);
     const known = unitsFor(channel.unit).some((u) => u.id === written);
-    return [{ column, channel: channel.id, unit: known ? written : channel.unit, scale: 1 }];
+    return [{ column, channel: channel.id, unit: known ? written : unitToBegin(channel), scale: 1 }];
   });
   return {
     separator: head.separator,
     decimal: head.decimal,
     headerRows: head.headerRows,
-    time: {
-      format: inMilliseconds ? 'milliseconds' : (looks ?? 'rows'),
-      column: Math.max(0, timeAt),
-      rate_Hz: 10,
-      start_s: 0,
-    },
+    time: { format: time?.format ?? 'unknown', column: time?.column ?? 0, rate_Hz: 10, start_s: 0 },
     columns,
+    ...(head.comment === undefined ? {} : { comment: head.comment }),
   };
 }
+
+/** Whether a column has one of the units that its channel can be read in; a bare channel has none, and that is one. */
+export function isUnitKnown({ channel, unit }: MappedColumn, channels: readonly Channel[]): boolean {
+  const of = channels.find((c) => c.id === channel);
+  return of !== undefined && unitsFor(of.unit).some((u) => u.id === unit);
+}
+
+/** What of a mapping still has to be said: rows at an even rate are nobody's guess, and neither is a unit. */
+export function unsureOf(mapping: CsvMapping, channels: readonly Channel[]): Unsure {
+  return {
+    time: mapping.time.format === 'unknown',
+    units: mapping.columns.filter((c) => !isUnitKnown(c, channels)).map((c) => c.channel),
+  };
+}
+
+const UNIT_AT_END =
+  / (c|degc|celsius|f|degf|fahrenheit|k|kelvin|pct|percent|bar|psi|kpa|hpa|mbar|inhg|v|vdc|volts?|a|amps?|kg h|kgh|kgph|lb h|lbh|pph|g s)$/;
 
 /** By id with or without its unit, by the letters of the panel, or by the whole label. */
 function isNamed(channel: Channel, name: string): boolean {
   const wanted = plain(name);
-  const bare = wanted.replace(/ (c|pct|bar|v|a|kg h|f|psi|degc)$/, '');
+  const bare = wanted.replace(UNIT_AT_END, '');
   const words = [channel.id, channel.short, channel.label].map(plain);
   return words.includes(wanted) || words.includes(bare) || words.includes(bare.replace(/(\D)(\d)$/, '$1 $2'));
 }
 
-/** A text by which files with the same columns are known again. */
-export function headerKey({ separator, names }: Pick<FileHead, 'separator' | 'names'>): string {
-  return names.map((n) => n.toLowerCase()).join(separator);
+/** A text by which files of the same kind are known again: names, units, header rows and decimal sign. */
+export function headerKey({ separator, names, units, headerRows, decimal }: FileHead): string {
+  const columns = names.map((n, i) => `${n}|${units[i] ?? ''}`.toLowerCase());
+  return [`${headerRows}${decimal}`, ...columns].join(separator);
 }

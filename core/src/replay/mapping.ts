@@ -1,15 +1,15 @@
 import { z } from 'zod';
 import { convert } from '../quantity/index.ts';
 
-/** How the time column of a file is written. */
-export const TIME_FORMATS = ['seconds', 'milliseconds', 'clock', 'date-time', 'rows'] as const;
+/** How the time column of a file is written; unknown until somebody has chosen it. */
+export const TIME_FORMATS = ['seconds', 'milliseconds', 'clock', 'date-time', 'days', 'rows', 'unknown'] as const;
 export type TimeFormat = (typeof TIME_FORMATS)[number];
 
 const columnSchema = z.strictObject({
   /** place of the column in the file, from 0 */
   column: z.int().min(0),
   channel: z.string(),
-  /** unit of the file, one of `unitsFor` the channel */
+  /** unit of the file, one of `unitsFor` the channel; empty until somebody has chosen it */
   unit: z.string(),
   /** what the file's figure is multiplied by before its unit is converted */
   scale: z.number().refine((v) => v !== 0, { message: 'is not zero' }),
@@ -18,7 +18,8 @@ export type MappedColumn = z.infer<typeof columnSchema>;
 
 /** How a recorded file is read into the channels of a type: made once, and kept for files with the same header. */
 export const csvMappingSchema = z.strictObject({
-  separator: z.enum([',', ';', '\t', '|']),
+  /** a blank stands for columns that are aligned by blanks */
+  separator: z.enum([',', ';', '\t', '|', ' ']),
   decimal: z.enum(['.', ',']),
   /** rows before the first row of figures: titles, names, units */
   headerRows: z.int().min(0).max(50),
@@ -32,6 +33,12 @@ export const csvMappingSchema = z.strictObject({
     start_s: z.number().min(0),
   }),
   columns: z.array(columnSchema).min(1),
+  /** lines that begin with this are no rows */
+  comment: z.string().min(1).max(8).optional(),
+  /** what this file writes for no reading, beside the usual words: -999, **** */
+  missing: z.array(z.string().min(1).max(20)).max(20).optional(),
+  /** how long a column that is not written in every row keeps its last figure */
+  hold_s: z.number().min(0).max(60).optional(),
 });
 export type CsvMapping = z.infer<typeof csvMappingSchema>;
 

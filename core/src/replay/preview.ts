@@ -1,8 +1,10 @@
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Channel } from '../aircraft/index.ts';
 import type { FileHead } from './dialect.ts';
+import { isUnitKnown } from './guess.ts';
 import type { CsvMapping } from './mapping.ts';
-import { BadRow, RowReader } from './rows.ts';
+import { BadRow } from './bad-row.ts';
+import { RowReader } from './rows.ts';
 
 /** What a mapping makes of the first rows of a file, before the whole of it is read. */
 export interface Preview {
@@ -17,20 +19,16 @@ export interface Preview {
 /** @throws RangeError for a channel or unit that the type does not have */
 export function previewOf(head: FileHead, mapping: CsvMapping, channels: readonly Channel[]): Preview {
   const rows: Preview['rows'] = [];
-  const outside = new Set<string>();
+  const read = { ...mapping, columns: mapping.columns.filter((c) => isUnitKnown(c, channels)) };
+  if (mapping.time.format === 'unknown' || read.columns.length === 0)
+    return { rows, bad: null, outside: [], repeated: 0 };
   const reader = new RowReader(
     // the rows of a head begin with its first figures, and its lines are counted from there
-    { ...mapping, headerRows: 0, time: { ...mapping.time, start_s: 0 } },
+    { ...read, headerRows: 0, time: { ...mapping.time, start_s: 0 } },
     channels,
     head.names,
     (t_s, values) => {
       rows.push({ t_s, values: values.slice() });
-      for (const { channel } of mapping.columns) {
-        const at = channels.findIndex((c) => c.id === channel);
-        const [low, high] = channels[at]!.range;
-        const spare = 0.1 * (high - low);
-        if (values[at]! < low - spare || values[at]! > high + spare) outside.add(channel);
-      }
     },
   );
   let bad: Preview['bad'] = null;
@@ -45,5 +43,12 @@ export function previewOf(head: FileHead, mapping: CsvMapping, channels: readonl
     if (!(error instanceof BadRow)) throw error;
     bad = { row: error.row + mapping.headerRows, column: error.column, message: error.message };
   }
-  return { rows, bad, outside: [...outside], repeated: reader.repeated };
+  // rows before a bad one are shown all the same
+  reader.end();
+  return {
+    rows,
+    bad,
+    outside: channels.filter((_, i) => reader.beyond[i]! > 0).map((c) => c.id),
+    repeated: reader.repeated,
+  };
 }

@@ -1,6 +1,6 @@
 import type { WatchedType } from '../aircraft/index.ts';
-import { Watch, type WatchEvent } from '../watch/index.ts';
 import type { CsvMapping } from './mapping.ts';
+import { type RecordingEvent, RecordingWatch } from './recording.ts';
 import { RowReader } from './rows.ts';
 
 /** a place to begin at again is kept about this often, and only while nothing is going on */
@@ -9,7 +9,7 @@ const PLACE_EVERY_S = 5;
 const OVERVIEW_POINTS = 1200;
 const MOST_EVENTS = 5000;
 
-export interface Place {
+export interface FilePosition {
   t_s: number;
   /** the watch was at rest here: it can be begun anew */
   quiet: boolean;
@@ -20,11 +20,15 @@ export interface Place {
 export interface Scanned {
   rows: number;
   repeated: number;
+  /** the last row was cut off in its middle, and left out */
+  cutOff: boolean;
+  /** channels with figures that no gauge of theirs could show: taken as unknown, with how many */
+  beyond: { channel: string; rows: number }[];
   end_s: number;
-  events: WatchEvent[];
+  events: RecordingEvent[];
   /** events beyond those that are kept */
   unkept: number;
-  places: Place[];
+  places: FilePosition[];
   /** highest speed, and highest temperature or oil pressure, in even steps of time */
   overview: { t_s: number[]; speed: (number | null)[]; second: (number | null)[] };
 }
@@ -32,16 +36,19 @@ export interface Scanned {
 /** Watches a whole file once, as fast as it can be read, in memory that does not grow with it. */
 export class Scan {
   readonly reader: RowReader;
-  private readonly watch: Watch;
+  private readonly recording: RecordingWatch;
   private readonly found: Scanned = {
     rows: 0,
     repeated: 0,
+    cutOff: false,
+    beyond: [],
     end_s: 0,
     events: [],
     unkept: 0,
     places: [],
     overview: { t_s: [], speed: [], second: [] },
   };
+  private readonly channels: WatchedType['channels'];
   private readonly iSpeed: number;
   private readonly iSecond: number;
   private bucket_s = 1;
@@ -50,11 +57,12 @@ export class Scan {
   private nextPlace_s = 0;
 
   constructor(type: WatchedType, mapping: CsvMapping, names: readonly string[]) {
+    this.channels = type.channels;
     const [spec] = type.startWatches;
     const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
     this.iSpeed = index(spec.channels.speed);
     this.iSecond = index(spec.kind === 'turbine' ? spec.channels.temperature : spec.channels.oilPressure);
-    this.watch = new Watch(type, {}, (event) => {
+    this.recording = new RecordingWatch(type, (event) => {
       if (this.found.events.length < MOST_EVENTS) this.found.events.push(event);
       else this.found.unkept++;
     });
@@ -69,8 +77,13 @@ export class Scan {
   finish(): Scanned {
     this.reader.end();
     const { found } = this;
-    this.watch.finish(found.end_s);
+    this.recording.finish();
     found.repeated = this.reader.repeated;
+    found.cutOff = this.reader.cutOff;
+    this.channels.forEach(({ id }, i) => {
+      const rows = this.reader.beyond[i]!;
+      if (rows > 0) found.beyond.push({ channel: id, rows });
+    });
     const points = Math.min(this.speed.length, Math.floor(found.end_s / this.bucket_s) + 1);
     const orNull = (v: number): number | null => (Number.isNaN(v) ? null : v);
     for (let i = 0; i < points; i++) {
@@ -85,10 +98,10 @@ export class Scan {
     const { found } = this;
     found.rows++;
     found.end_s = t_s;
-    this.watch.step(t_s, values);
+    this.recording.row(t_s, values);
     if (t_s >= this.nextPlace_s) {
       this.nextPlace_s = t_s + PLACE_EVERY_S;
-      found.places.push({ t_s, quiet: this.watch.phase === 'off', at: this.reader.place() });
+      found.places.push({ t_s, quiet: this.recording.watch.phase === 'off', at: this.reader.place() });
       if (found.places.length > 2 * OVERVIEW_POINTS) this.thin();
     }
     while (t_s / this.bucket_s >= this.speed.length) this.halve();
@@ -125,7 +138,7 @@ export class Scan {
 }
 
 /** Where to begin, to show `t_s` with a watch that knows what went before: the last rest of the engines, else a little earlier. */
-export function placeBefore(places: readonly Place[], t_s: number, lookBack_s: number): Place | null {
+export function positionBefore(places: readonly FilePosition[], t_s: number, lookBack_s: number): FilePosition | null {
   const before = places.filter((p) => p.t_s <= t_s);
   const quiet = before.findLast((p) => p.quiet);
   if (quiet && t_s - quiet.t_s <= lookBack_s) return quiet;

@@ -45,7 +45,9 @@ export function lognormalFit(input: { durations_s: number[]; prior?: DurationPri
     const sigma0 = needNumber(prior.sigma, 'prior.sigma', 0, 5);
     mu = (weight * mu0 + sum) / (weight + n);
     const between = n > 0 ? ((weight * n) / (weight + n)) * (mean - mu0) ** 2 : 0;
-    variance = (weight * sigma0 ** 2 + squares + between) / Math.max(weight + n - 1, Number.EPSILON);
+    // with so little there is nothing to measure a spread by: it is the one believed
+    const measurable = n > 0 && weight + n >= 2;
+    variance = measurable ? (weight * sigma0 ** 2 + squares + between) / (weight + n - 1) : sigma0 ** 2;
   } else {
     mu = mean;
     variance = squares / (n - 1);

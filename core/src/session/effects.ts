@@ -1,5 +1,5 @@
 import type { StartProfile, StartRecord } from '../watch/index.ts';
-import type { Acceptance, Entry, Outcome } from '../procedure/index.ts';
+import type { Acceptance, Entry, RunOutcome } from '../procedure/index.ts';
 import type { Booking } from '../shutdown/index.ts';
 
 /** An entry that is said aloud. */
@@ -26,7 +26,7 @@ export interface Effects {
   readonly frames: boolean;
   readonly starts: readonly StartFigures[];
   /** the run is closed, and this is what it adds to the books */
-  readonly close: { outcome: Outcome; booking: Booking } | null;
+  readonly close: { outcome: RunOutcome; booking: Booking } | null;
 }
 
 /** Nothing to do: the frame was refused for its time, or there was nothing to say. */

@@ -1,5 +1,5 @@
 import type { TypeFile } from '../aircraft/index.ts';
-import { learnHoverOffset, learnLoads, type PastCheck } from '../health/index.ts';
+import { learnCheckHabit, learnHoverOffset, type PastCheck } from '../health/index.ts';
 import { type Learned, NOTHING_LEARNED } from '../procedure/index.ts';
 import { type Corridors, learnCorridor, type LearnedStart } from '../watch/index.ts';
 
@@ -17,7 +17,7 @@ export const NO_PAST: TailPast = { corridors: {}, learned: NOTHING_LEARNED };
 /**
  * What a tail has shown before, made ready for a session.
  * @param starts its last good starts by start watch, newest first
- * @param checks its last good checks, newest first
+ * @param checks its last checks that passed, newest first
  */
 export function pastOfTail(
   type: TypeFile,
@@ -27,6 +27,6 @@ export function pastOfTail(
   const turbines = type.startWatches.filter((w) => w.kind === 'turbine');
   return {
     corridors: Object.fromEntries(turbines.map(({ id }) => [id, learnCorridor(starts[id] ?? [])])),
-    learned: { loads: learnLoads(type, checks), hoverOffset_pct: learnHoverOffset(checks) },
+    learned: { checks: learnCheckHabit(type, checks), hoverOffset_pct: learnHoverOffset(type, checks) },
   };
 }

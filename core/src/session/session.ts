@@ -16,6 +16,7 @@ import {
   Runner,
   type RunState,
   samePayload,
+  startAir,
 } from '../procedure/index.ts';
 import { RatingBooks, type RatingEvent, type RatingNow } from '../ratings/index.ts';
 import { bookingOf } from '../shutdown/index.ts';
@@ -144,7 +145,8 @@ export class RunSession {
     this.values.set(values);
     this.watch?.step(t_s, values);
     this.ratings.step(t_s, values);
-    const look = this.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0;
+    const worked = this.state.source !== 'recording';
+    const look = worked && (this.runner.frame(t_s, values) || ++this.frames % OBSERVE_EVERY_FRAMES === 0);
     if (this.watched.length > 0 || this.rated.length > 0) this.drain();
     if (look) for (const payload of this.runner.observe(t_s, values, this.state)) this.write('watch', t_s, payload);
     return this.made.length === 0 && this.starts.length === 0 ? FRAME_KEPT : this.effects(true);
@@ -156,6 +158,7 @@ export class RunSession {
     if (before) return this.again(before, payload);
     const verdict = this.judge(payload, t_s);
     if (!verdict.ok) return { ...verdict, effects: this.effects(false) };
+    if (verdict.payload.kind === 'closed') this.writeUp(t_s);
     if (verdict.payload.kind === 'abort' && this.watch?.starting) this.stopStart(by, t_s, id);
     else this.write(by, t_s, verdict.payload, id);
     const entry = this.made.find((e) => e.id === id) ?? this.made.findLast((e) => e.by === by)!;
@@ -213,19 +216,19 @@ export class RunSession {
     };
   }
 
-  /** Ends the record of a simulated run: what is open in the watch is written up. */
-  finish(t_s: number): Effects {
-    this.watch?.finish(t_s);
-    this.drain();
-    return this.effects(false);
-  }
-
   private begin(): void {
     const { type, state } = this;
     if (isWatched(type) && state.source !== 'by-hand')
       this.watch = new Watch(type, this.past.corridors, (event) => this.watched.push(event));
+    this.watch?.airIs(startAir(state));
     // the ledger of a piston takes its limits from the chart of the day
     this.ratings = new RatingBooks(type, chartLimitsOf(type, state), (event) => this.rated.push(event));
+  }
+
+  /** What still stands outside its limits when a run is closed belongs to its record, and holds the next start as any other does. */
+  private writeUp(t_s: number): void {
+    this.watch?.finish(t_s);
+    this.drain();
   }
 
   private judge(payload: Payload, t_s: number): Acceptance {
@@ -298,6 +301,7 @@ export class RunSession {
     this.made.push(entry!);
     this.entries = [...this.entries, entry!];
     this.state = reduceRun(this.entries);
+    if (payload.kind === 'briefed') this.watch?.airIs(startAir(this.state));
     // closed before an engine stood still: its figures are those seen so far
     if (payload.kind !== 'closed') return;
     for (const machine of this.watch?.starts ?? [])

@@ -53,7 +53,7 @@ export class SimulatedCockpit {
     for (let i = this.faults.length - 1; i >= 0; i--) {
       const fault = this.faults[i]!;
       if (fault.when && !this.holds(fault.when)) continue;
-      this.simulation.step(fault.set, 0);
+      this.strike(fault.set);
       this.faults.splice(i, 1);
     }
     this.simulation.step(NOTHING_MOVED, TICK_S);
@@ -61,7 +61,13 @@ export class SimulatedCockpit {
     return this.frame;
   }
 
-  private holds({ sig, op, val }: When): boolean {
+  /** Strikes faults, or changes the air, at this moment. @throws RangeError for a name that this aircraft does not have */
+  strike(set: StandInPreset['faults'][number]['set']): void {
+    this.simulation.step(set, 0);
+  }
+
+  /** Whether a signal stands so now. */
+  holds({ sig, op, val }: When): boolean {
     const value = this.simulation.signal(sig);
     if (typeof val === 'string') return value === val;
     const number = Number(value);

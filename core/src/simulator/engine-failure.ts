@@ -11,6 +11,9 @@ export interface FailurePoint {
   height_m: number;
   /** which limits the control of the other engine then keeps */
   rating: '30s' | '2min' | 'cont';
+  headwind_kt?: number;
+  /** of compressor and turbines of both engines, as faults are written */
+  worn?: Readonly<Partial<Record<'comp_eff' | 'comp_flow' | 'turb_eff', number>>>;
 }
 
 export interface FailureFlown {
@@ -47,7 +50,7 @@ export function flyEngineFailure(parameters: SimulatorParameters, at: FailurePoi
   const simulator = new Simulator(
     parameters,
     {
-      env: { oat_c: at.oat_C, pa_m: at.pa_m },
+      env: { oat_c: at.oat_C, pa_m: at.pa_m, headwind_kt: at.headwind_kt ?? 0 },
       mass_kg: at.mass_kg,
       height_m: at.height_m,
       running: { coll: FIRST_COLLECTIVE },
@@ -55,6 +58,7 @@ export function flyEngineFailure(parameters: SimulatorParameters, at: FailurePoi
     1,
     STEPS_PER_TICK,
   );
+  for (const engine of simulator.engines) Object.assign(engine.faults, at.worn);
   const controls = coldControls(parameters);
   Object.assign(controls, { battery: 1, boost: 1, flight: 1, coll: FIRST_COLLECTIVE, h_ref: at.height_m });
   controls.rating = at.rating;

@@ -5,6 +5,7 @@ export { readSignal, setInput, type SignalValue } from './signals.ts';
 export { type CheckedOutcome, runScenario, type Scenario, scenarioSchema } from './scenario.ts';
 export { type FailureFlown, type FailurePoint, flyEngineFailure } from './engine-failure.ts';
 export { createSimulator, type NamedInputs, type Simulation } from './create-simulator.ts';
+export { type ManualPilotPlan } from './inputs.ts';
 export { type Conditions, Simulator, TICK_S } from './simulator.ts';
 export { NormalSource } from './random.ts';
 export { coldPistonControls, noPistonFaults, type PistonControls, type PistonFaults } from './piston/controls.ts';

@@ -53,8 +53,8 @@ export const scenarioSchema = z.looseObject({
   outcomes: z.array(outcomeSchema),
 });
 export type Scenario = z.infer<typeof scenarioSchema>;
-type Outcome = z.infer<typeof outcomeSchema>;
-export type CheckedOutcome = Outcome & { measured: SignalValue | null; ok: boolean | null };
+type ScenarioOutcome = z.infer<typeof outcomeSchema>;
+export type CheckedOutcome = ScenarioOutcome & { measured: SignalValue | null; ok: boolean | null };
 
 interface Log {
   t: number[];
@@ -153,7 +153,7 @@ function compare(a: SignalValue | undefined, op: string, b: SignalValue): boolea
   }
 }
 
-function check(outcome: Outcome, log: Log): CheckedOutcome {
+function check(outcome: ScenarioOutcome, log: Log): CheckedOutcome {
   const measured = measure(outcome, log);
   let ok: boolean | null = null;
   if (outcome.value !== undefined) {
@@ -164,7 +164,7 @@ function check(outcome: Outcome, log: Log): CheckedOutcome {
   return { ...outcome, measured, ok };
 }
 
-function measure(outcome: Outcome, log: Log): SignalValue | null {
+function measure(outcome: ScenarioOutcome, log: Log): SignalValue | null {
   const column = log.columns.get(outcome.sig)!;
   const t = log.t;
   if (outcome.fn === 'final' || outcome.fn === 'end') return column[column.length - 1] ?? null;

@@ -4,6 +4,7 @@ import type { TurbineParameters } from '../aircraft/index.ts';
  * The parameters of a turbine in one fixed shape, whatever type file they come from: the equations read them two hundred
  * times a second, and an engine compiles them for one shape only.
  */
+// oxlint-disable-next-line eslint/max-lines-per-function -- one line a parameter
 export function turbineConstants(p: TurbineParameters): TurbineParameters {
   return {
     flow_a0: p.flow_a0,

@@ -10,5 +10,13 @@ export {
 } from './model.ts';
 export { oilPressureExpect, oilPressureLearn, type OilPressureModel } from './oil-pressure.ts';
 export { type Warmup, warmupPredict } from './warmup.ts';
-export { forecastWarmup, type WarmCurve, type WarmForecast, type WarmReadings } from './warmup-history.ts';
+export {
+  forecastWarmup,
+  OTHER_AIR,
+  type PastWarmup,
+  type WarmCurve,
+  type WarmForecast,
+  type WarmReadings,
+  warmupIn,
+} from './warmup-history.ts';
 export { carburettorIcing, type Icing } from './carburettor-icing.ts';

@@ -6,6 +6,11 @@ export interface WarmCurve {
   rise_K: readonly number[];
 }
 
+/** A warm-up of another day, and the air of that day where it is known. */
+export interface PastWarmup extends WarmCurve {
+  outsideAir_C: number | null;
+}
+
 /** What is left of a warm-up, with the range that earlier ones of the same tail leave open. */
 export interface WarmForecast {
   seconds: number;
@@ -29,6 +34,12 @@ const PACE: readonly [number, number] = [0.5, 2];
 const FULL_AFTER_S = 60;
 /** Even earlier warm-ups that agree leave this open. */
 const LEAST_SPREAD = 0.06;
+/** What a day in other air adds to the spread of a warm-up that is carried over from it, by K. */
+export const OTHER_AIR = 0.007;
+/** What a warm-up that began so much warmer or colder over its air adds, by K. */
+const OTHER_START = 0.008;
+/** What is added while today's pace is not known yet. */
+const PACE_UNKNOWN = 0.08;
 /** beyond its end a curve goes on with its last slope, less this share of it a minute: warming slows down */
 const SLOWING_PER_MIN = 0.12;
 
@@ -41,7 +52,7 @@ export function forecastWarmup(
   readings: WarmReadings,
   outsideAir_C: number,
   target_C: number,
-  curves: readonly WarmCurve[],
+  curves: readonly PastWarmup[],
 ): WarmForecast | null {
   const own = recent(readings);
   if (!own || Number.isNaN(outsideAir_C)) return null;
@@ -49,22 +60,41 @@ export function forecastWarmup(
   const target_K = target_C - outsideAir_C;
   if (own.value_C >= target_C) return { seconds: 0, low: 0, high: 0, curves: curves.length };
   const left: number[] = [];
+  const unlike: number[] = [];
   for (const curve of curves) {
     const at_s = timeAt(curve, now_K);
     const there_s = timeAt(curve, target_K);
     if (at_s === null || there_s === null) continue;
+    unlike.push(unlikenessOf(curve, own, outsideAir_C));
     left.push(Math.max(0, (there_s - at_s) / paceOf(curve, own, outsideAir_C, at_s) - own.age_s));
   }
   if (left.length === 0) return null;
   left.sort((a, b) => a - b);
   const seconds = median(left);
-  const reach = Math.max(LEAST_SPREAD * seconds, 1);
+  const unknown = PACE_UNKNOWN * Math.max(0, 1 - own.span_s / FULL_AFTER_S);
+  const reach = Math.max((LEAST_SPREAD + median(unlike) + unknown) * seconds, 1);
   return {
     seconds,
     low: Math.max(0, Math.min(left[Math.floor(0.1 * left.length)]!, seconds - reach)),
     high: Math.max(left[Math.ceil(0.9 * left.length) - 1]!, seconds + reach),
     curves: left.length,
   };
+}
+
+/** How much wider the range must be for a curve of another kind of day. */
+function unlikenessOf(curve: PastWarmup, own: Own, outsideAir_C: number): number {
+  const air_K = curve.outsideAir_C === null ? 0 : Math.abs(outsideAir_C - curve.outsideAir_C);
+  const start_K = Math.abs(own.from_C - outsideAir_C - curve.rise_K[0]!);
+  return OTHER_AIR * air_K + OTHER_START * start_K;
+}
+
+/**
+ * How long a warm-up like that of another day takes in other air, from the rise with which that one began to the target.
+ * @returns null when the curve does not get there
+ */
+export function warmupIn(curve: WarmCurve, outsideAir_C: number, target_C: number): number | null {
+  const there_s = timeAt(curve, target_C - outsideAir_C);
+  return there_s === null ? null : Math.max(0, there_s);
 }
 
 interface Own {

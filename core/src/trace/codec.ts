@@ -105,8 +105,15 @@ function cost(values: Float64Array): number {
   return sum;
 }
 
-/** @param resolutions one step per channel; values are kept to the nearest multiple of it */
-export function encodeChunk(trace: Trace, resolutions: readonly number[]): Uint8Array {
+/**
+ * @param resolutions one step per channel; values are kept to the nearest multiple of it
+ * @param pack `small` for what is kept, `quick` for what is read once: the same format
+ */
+export function encodeChunk(
+  trace: Trace,
+  resolutions: readonly number[],
+  pack: 'small' | 'quick' = 'small',
+): Uint8Array {
   const body = new Bytes();
   body.varint(trace.t_s.length);
   body.varint(trace.columns.length);
@@ -121,7 +128,7 @@ export function encodeChunk(trace: Trace, resolutions: readonly number[]): Uint8
   };
   write(trace.t_s, TIME_RESOLUTION_S);
   trace.columns.forEach((column, i) => write(column, resolutions[i]!));
-  const packed = deflateSync(body.done(), { level: 9 });
+  const packed = deflateSync(body.done(), { level: pack === 'small' ? 9 : 1 });
   const out = new Uint8Array(MAGIC.length + packed.length);
   out.set(MAGIC);
   out.set(packed, MAGIC.length);

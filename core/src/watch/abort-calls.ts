@@ -31,6 +31,14 @@ export const sensorLost = (what: string, for_s: number): AbortCall => ({
   figure: 'unknown',
 });
 
+/** A temperature that leaps from one reading to the next: no gas does that. */
+export const leapt = (from_C: number, to_C: number): AbortCall => ({
+  reason: 'sensor-lost',
+  text: `Temperature leapt from ${from_C.toFixed(0)} to ${to_C.toFixed(0)} °C in one reading: it cannot be believed`,
+  say: 'Abort. Temperature lost.',
+  figure: 'unknown',
+});
+
 export const noCrank = (ng_pct: number, within_s: number): AbortCall => ({
   reason: 'no-crank',
   text: `Ng ${ng_pct.toFixed(1)} % after ${within_s} s of starter`,
@@ -124,6 +132,14 @@ export const overspeed = (speed_pct: number, most_pct: number, unit = 'Ng'): Abo
   figure: `${speed_pct.toFixed(1)} % ${unit}`,
 });
 
+/** It is not too fast yet, and will be before a hand can close the throttle. */
+export const runsAway = (speed_pct: number, rate_pct_s: number, most_pct: number): AbortCall => ({
+  reason: 'overspeed',
+  text: `Engine ${speed_pct.toFixed(0)} %, ${rate_pct_s.toFixed(0)} % a second faster: it is going to pass ${most_pct} %`,
+  say: 'Abort. Engine runs away.',
+  figure: `${speed_pct.toFixed(0)} %`,
+});
+
 export const fire = (ng_pct: number): AbortCall => ({
   reason: 'fire',
   text: `Fire warning at ${speed(ng_pct, 0)}`,
@@ -139,16 +155,18 @@ export const controlFault = (ng_pct: number): AbortCall => ({
 });
 
 /** @param unit what the speed is of */
-export const died = (speed_pct: number, unit = 'Ng'): AbortCall => ({
+/** @param because what it may be, null where nothing hints at it */
+export const died = (speed_pct: number, unit = 'Ng', because: string | null = null): AbortCall => ({
   reason: 'died',
-  text: `The engine ran down by itself, ${speed_pct.toFixed(0)} % ${unit}`,
+  text: `The engine ran down by itself, ${speed_pct.toFixed(0)} % ${unit}${because === null ? '' : `: ${because}`}`,
   say: 'Engine died.',
   figure: `${speed_pct.toFixed(0)} % ${unit}`,
 });
 
-export const doesNotFire = (after_s: number): AbortCall => ({
+/** @param because what keeps it from firing */
+export const doesNotFire = (after_s: number, because: string): AbortCall => ({
   reason: 'no-light',
-  text: `It has not fired after ${after_s.toFixed(0)} s of cranking`,
+  text: `It has not fired after ${after_s.toFixed(0)} s of cranking: ${because}`,
   say: 'Stop cranking. It does not fire.',
   figure: `${after_s.toFixed(0)} s`,
 });

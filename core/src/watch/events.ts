@@ -1,5 +1,5 @@
 import type { AbortReason, Phase } from '../aircraft/index.ts';
-import type { StartProfile } from './corridor.ts';
+import type { StartProfile } from './start-profile.ts';
 
 /** A turbine goes by fuel, light and self-sustaining speed; a piston engine fires, runs, has oil and charges. */
 export type StartState =
@@ -29,6 +29,8 @@ export interface StartRecord {
   idleAt_s: number;
   residual_C: number;
   outsideAir_C: number;
+  pressureAltitude_ft: number;
+  tailwind_kt: number;
   voltsBefore_V: number;
   voltsMin_V: number;
   starterMax_A: number;
@@ -105,6 +107,8 @@ export function blankRecord(attempt: number): StartRecord {
     idleAt_s: NaN,
     residual_C: NaN,
     outsideAir_C: NaN,
+    pressureAltitude_ft: NaN,
+    tailwind_kt: NaN,
     voltsBefore_V: NaN,
     voltsMin_V: NaN,
     starterMax_A: NaN,

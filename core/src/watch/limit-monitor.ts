@@ -1,5 +1,9 @@
 import type { BandMonitor, BandTable } from './band-monitor.ts';
+import { numberOr } from '../quantity/index.ts';
 import { cleanSeries, type MonitorError, type MonitorResult, RecordBook, tableAscends } from './record-book.ts';
+
+/** readings further apart than this are a gap */
+export const MAX_GAP_S = 2;
 
 export interface MonitorInput {
   table?: BandTable;
@@ -15,13 +19,16 @@ export interface MonitorInput {
  * watch, with gaps held at their worse end and one table per phase.
  */
 export function limitMonitor(input: MonitorInput): MonitorResult | MonitorError {
+  if (!input.table && !input.tables) return { error: 'MISSING', field: 'table' };
+  if (!input.table && !input.phases?.length) return { error: 'MISSING', field: 'phases' };
   const tables = input.table ? { '-': input.table } : (input.tables ?? {});
   for (const table of Object.values(tables)) if (!tableAscends(table)) return { error: 'BAD_TABLE', field: 'table' };
   const phases: [number, string | null][] = input.table ? [[-Infinity, '-']] : (input.phases ?? []);
   for (const [, name] of phases) if (name !== null && !(name in tables)) return { error: 'BAD_TABLE', field: 'phases' };
+  const maxGap_s = numberOr(input.max_gap_s, MAX_GAP_S, 'max_gap_s', Number.MIN_VALUE);
   const samples = cleanSeries(input.samples);
   if ('error' in samples) return samples;
-  return new Run(tables, phases, input.max_gap_s ?? 2).over(samples);
+  return new Run(tables, phases, maxGap_s).over(samples);
 }
 
 /** One pass over a record: switches tables at phase changes and fills gaps. */

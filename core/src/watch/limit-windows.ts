@@ -34,7 +34,12 @@ export class LimitWindows {
    */
   constructor(limits: readonly { index: number; monitor: BandMonitor }[], guards: readonly Guard[]) {
     const columns = [...new Set([...limits.map((l) => l.index), ...guards.map((g) => g.index)])];
-    this.guards = columns.map((c) => guards.find((g) => g.index === c) ?? { index: c, low: -Infinity, high: Infinity });
+    // several may guard one channel: the closest of their edges count
+    this.guards = columns.map((index) => {
+      const own = guards.filter((g) => g.index === index);
+      const low = Math.max(-Infinity, ...own.map((g) => g.low));
+      return { index, low, high: Math.min(Infinity, ...own.map((g) => g.high)) };
+    });
     this.columns = Int32Array.from(columns);
     this.high = new Float64Array(columns.length);
     this.low = new Float64Array(columns.length);

@@ -1,9 +1,11 @@
 import type { PistonStart, TypeFile } from '../aircraft/index.ts';
+import { higherOf, lowerOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
-import type { StartProfile } from './corridor.ts';
+import type { StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
+import { StuckReading } from './stuck-reading.ts';
 
 /** an engine turning faster than this is no new attempt */
 const STILL_PCT = 3;
@@ -12,6 +14,21 @@ const DIED_FOR_S = 1;
 const SENSOR_LOST_AFTER_S = 0.5;
 const STARTER_HANGS_FOR_S = 1.5;
 const CHARGES_FOR_S = 2;
+/** a crankshaft has inertia: a speed that is gone from one frame to the next is a lost pick-up */
+const PICKUP_GONE_FROM_PCT = 5;
+const RATE_LAG_S = 0.1;
+/** an engine that would pass its limit so soon at this rate races; so much sooner it cannot be caught any more */
+const RACES_IN_S = 0.6;
+const RUNS_AWAY_IN_S = 0.25;
+const RACES_FROM_PCT = 30;
+const RUNS_AWAY_FROM_PCT = 60;
+/** a tachometer stands still while the oil pressure goes so far, bar */
+const STUCK_MOVES_BAR = 0.4;
+const SHUT = 0.05;
+/** an engine that runs down so soon after it fired had too little prime, or too much */
+const FLOODS_OUT_WITHIN_S = 8;
+const DRY_OR_FLOODED = 'too little prime, or flooded';
+const FLOODED = 'fuel reached it twice, so it is flooded';
 /** the starter let go, and the engine never fired */
 const OFF_UNFIRED_S = 1.5;
 
@@ -21,20 +38,33 @@ export class PistonStartMachine extends StartMachine {
   private readonly iOil: number;
   private readonly iAmps: number;
   private readonly iMagnetos: number;
+  private readonly iMixture: number;
+  private readonly iFuelValve: number;
+  /** it fires since then; the record says when only if that was seen */
+  private firesFrom_s = NaN;
   private fast_s = 0;
   private slow_s = 0;
   private lost_s = 0;
+  private wasLost = false;
   private hangs_s = 0;
   private charges_s = 0;
   private idle_s = 0;
   private notCharging = false;
   private oilUnseen = false;
   private cranked_s = 0;
+  /** starts in a row that did not fire though fuel could reach the engine */
+  private unfired = 0;
+  private lastSpeed_pct = NaN;
+  private rate_pct_s = 0;
+  private racing = false;
+  private readonly stuck = new StuckReading(0);
 
   constructor(type: TypeFile, spec: PistonStart, emit: EventSink) {
     super(type, spec, emit);
     this.spec = spec;
-    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    const index = (id: string | undefined): number => type.channels.findIndex((c) => c.id === id);
+    this.iMixture = index(spec.channels.mixture);
+    this.iFuelValve = index(spec.channels.fuelValve);
     this.iOil = index(spec.channels.oilPressure);
     this.iAmps = index(spec.channels.batteryAmps);
     this.iMagnetos = index(spec.channels.magnetos);
@@ -50,7 +80,7 @@ export class PistonStartMachine extends StartMachine {
         title: 'Fires',
         words: `within ${spec.firesWithin_s} s of cranking`,
         due_s: due(r.starterAt_s, spec.firesWithin_s),
-        met: Number.isFinite(r.lightAt_s),
+        met: Number.isFinite(this.firesFrom_s),
       },
       {
         id: 'runs',
@@ -63,7 +93,7 @@ export class PistonStartMachine extends StartMachine {
         id: 'oil',
         title: 'Oil pressure',
         words: `${spec.oilFirst_bar} bar within ${spec.oilFirstWithin_s} s of firing`,
-        due_s: due(r.lightAt_s, spec.oilFirstWithin_s),
+        due_s: due(this.firesFrom_s, spec.oilFirstWithin_s),
         met: Number.isFinite(r.oilAt_s),
       },
       {
@@ -84,7 +114,7 @@ export class PistonStartMachine extends StartMachine {
   }
 
   profile(): StartProfile {
-    return { totMax_C: [], totMin_C: [], gasMax_C: [] };
+    return { totMax_C: [], totMin_C: [], paceMin_pct_s: [] };
   }
 
   protected begins(values: ArrayLike<number>): boolean {
@@ -97,22 +127,30 @@ export class PistonStartMachine extends StartMachine {
 
   protected reset(): void {
     this.fast_s = 0;
+    this.firesFrom_s = NaN;
     this.slow_s = 0;
     this.lost_s = 0;
+    this.wasLost = false;
     this.hangs_s = 0;
     this.charges_s = 0;
     this.idle_s = 0;
     this.cranked_s = 0;
+    this.lastSpeed_pct = NaN;
+    this.rate_pct_s = 0;
+    this.racing = false;
+    this.stuck.reset();
     this.notCharging = false;
     this.oilUnseen = false;
   }
 
-  protected sample(_t_s: number, _dt_s: number, values: ArrayLike<number>): void {
+  protected sample(_t_s: number, dt_s: number, values: ArrayLike<number>): void {
     const r = this.record;
     const volts = values[this.iVolts]!;
     const speed = values[this.iSpeed]!;
-    if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
-    if (!(speed <= r.speedMax_pct)) r.speedMax_pct = speed;
+    r.voltsMin_V = lowerOf(r.voltsMin_V, volts);
+    r.speedMax_pct = higherOf(r.speedMax_pct, speed);
+    const rate = (speed - this.lastSpeed_pct) / dt_s;
+    if (Number.isFinite(rate)) this.rate_pct_s += (dt_s / (dt_s + RATE_LAG_S)) * (rate - this.rate_pct_s);
   }
 
   protected isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean {
@@ -120,7 +158,7 @@ export class PistonStartMachine extends StartMachine {
   }
 
   protected foundUnderWay(t_s: number): void {
-    this.record.lightAt_s = t_s;
+    this.firesFrom_s = t_s;
     this.enter(t_s, 'firing', 'Found under way');
   }
 
@@ -131,20 +169,27 @@ export class PistonStartMachine extends StartMachine {
   protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
     if (this.state === 'aborted') return;
     const speed = values[this.iSpeed]!;
-    this.lost_s = Number.isNaN(speed) ? this.lost_s + dt_s : 0;
-    if (this.lost_s > 0) {
+    const gone = speed === 0 && this.lastSpeed_pct > PICKUP_GONE_FROM_PCT;
+    if (!gone) this.lastSpeed_pct = speed;
+    const lost = Number.isNaN(speed) || gone;
+    // counted from the first frame without it: what came before that frame was seen
+    this.lost_s = lost && this.wasLost ? this.lost_s + dt_s : 0;
+    this.wasLost = lost;
+    if (lost) {
       if (this.lost_s > SENSOR_LOST_AFTER_S) this.abort(t_s, aborts.sensorLost('Engine speed', SENSOR_LOST_AFTER_S));
       return;
     }
     if (starterOn) this.cranked_s += dt_s;
-    if (this.state === 'cranking') this.crank(t_s, speed, starterOn);
+    if (this.state === 'cranking') this.crank(t_s, speed, values, starterOn);
     else this.run(t_s, dt_s, speed, values, starterOn);
   }
 
-  private crank(t_s: number, speed: number, starterOn: boolean): void {
+  private crank(t_s: number, speed: number, values: ArrayLike<number>, starterOn: boolean): void {
     const { spec, record: r } = this;
     if (speed > spec.firesAbove_pct) {
       r.lightAt_s = t_s;
+      this.firesFrom_s = t_s;
+      this.unfired = 0;
       this.enter(t_s, 'firing', 'Fires');
       this.call(t_s, 'fires', `Fires, ${(t_s - r.starterAt_s).toFixed(1)} seconds`);
       return;
@@ -153,7 +198,21 @@ export class PistonStartMachine extends StartMachine {
     if (since_s > spec.crankWithin_s && speed < spec.crankTo_pct && starterOn)
       this.abort(t_s, aborts.turnsTooSlowly(speed, spec.crankWithin_s));
     else if (this.cranked_s > spec.firesWithin_s || (!starterOn && this.duty.on_s === 0 && since_s > OFF_UNFIRED_S))
-      this.abort(t_s, aborts.doesNotFire(this.cranked_s));
+      this.didNotFire(t_s, values);
+  }
+
+  /** No reading tells a dry engine from a flooded one; one that was primed again and stays silent has had enough. */
+  private didNotFire(t_s: number, values: ArrayLike<number>): void {
+    const closed = this.noFuel(values);
+    if (closed === null) this.unfired++;
+    const because = closed ?? (this.unfired > 1 ? FLOODED : DRY_OR_FLOODED);
+    this.abort(t_s, aborts.doesNotFire(this.cranked_s, because));
+  }
+
+  /** Why no fuel can reach it, null where it can or nobody knows. */
+  private noFuel(values: ArrayLike<number>): string | null {
+    if (values[this.iFuelValve]! < SHUT) return 'the fuel valve is shut';
+    return values[this.iMixture]! < SHUT ? 'the mixture is at cut-off' : null;
   }
 
   private run(t_s: number, dt_s: number, speed: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -173,6 +232,17 @@ export class PistonStartMachine extends StartMachine {
       }
     } else this.settle(t_s, dt_s, speed, values);
     if (this.starting) this.judge(t_s, dt_s, speed, oil, values, starterOn);
+    if (this.starting) this.judgeSpeed(t_s, dt_s, speed, oil);
+  }
+
+  protected staysAtIdle(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
+    const { spec, record: r } = this;
+    const speed = values[this.iSpeed]!;
+    const inside = speed >= spec.idle_pct[0] && speed <= spec.idle_pct[1];
+    this.idle_s = inside ? this.idle_s + dt_s : 0;
+    if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
+    if (!inside) r.idleAt_s = NaN;
+    return this.idle_s >= spec.idleFor_s;
   }
 
   private settle(t_s: number, dt_s: number, speed: number, values: ArrayLike<number>): void {
@@ -184,12 +254,9 @@ export class PistonStartMachine extends StartMachine {
       this.call(t_s, 'charging', 'Charging');
     }
     if (this.state === 'oil-up' && !Number.isNaN(r.chargingAt_s)) this.enter(t_s, 'charging', 'Charging');
-    const inside = speed >= spec.idle_pct[0] && speed <= spec.idle_pct[1];
-    this.idle_s = inside ? this.idle_s + dt_s : 0;
-    if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
-    if (!inside) r.idleAt_s = NaN;
+    const idles = this.staysAtIdle(t_s, dt_s, values);
     const chargeSettled = this.state === 'charging' || (this.state === 'oil-up' && this.notCharging);
-    if (!chargeSettled || this.idle_s < spec.idleFor_s) return;
+    if (!chargeSettled || !idles) return;
     this.enter(t_s, 'idle', 'Idle stable');
     this.done(t_s, `Idle stable at ${speed.toFixed(0)} percent`);
   }
@@ -207,19 +274,39 @@ export class PistonStartMachine extends StartMachine {
     this.slow_s = speed < DIES_BELOW_PCT && !starterOn ? this.slow_s + dt_s : 0;
     if (speed > spec.overspeed_pct) this.abort(t_s, aborts.overspeed(speed, spec.overspeed_pct, 'engine'));
     else if (values[this.iMagnetos] === 0) this.abort(t_s, aborts.magnetosOff(speed));
-    else if (this.slow_s > DIED_FOR_S) this.abort(t_s, aborts.died(speed, 'engine'));
+    else if (this.slow_s > DIED_FOR_S)
+      this.abort(
+        t_s,
+        aborts.died(speed, 'engine', t_s - this.firesFrom_s < FLOODS_OUT_WITHIN_S ? DRY_OR_FLOODED : null),
+      );
     else if (this.hangs_s > STARTER_HANGS_FOR_S) this.abort(t_s, aborts.engagedTooFast(speed));
-    else if (Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s && !Number.isNaN(oil))
+    else if (Number.isNaN(r.oilAt_s) && t_s - this.firesFrom_s > spec.oilFirstWithin_s && !Number.isNaN(oil))
       this.abort(t_s, aborts.noOilPressure(oil, spec.oilFirstWithin_s, 'firing'));
     else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
       this.abort(t_s, aborts.notIdling(speed, spec.idleWithin_s));
     if (this.starting) this.tellUnseen(t_s, oil, values);
   }
 
+  /** An engine that races is told of before it is too fast, and a tachometer that stands is not believed. */
+  private judgeSpeed(t_s: number, dt_s: number, speed: number, oil: number): void {
+    const { overspeed_pct } = this.spec;
+    const rate = this.rate_pct_s;
+    if (speed > RUNS_AWAY_FROM_PCT && speed + rate * RUNS_AWAY_IN_S > overspeed_pct)
+      this.abort(t_s, aborts.runsAway(speed, rate, overspeed_pct));
+    else if (!this.racing && speed > RACES_FROM_PCT && speed + rate * RACES_IN_S > overspeed_pct) {
+      this.racing = true;
+      const text = `Engine at ${speed.toFixed(0)} %, ${rate.toFixed(0)} % a second faster: close the throttle`;
+      this.cue(t_s, 'racing', 'caution', text, 'Throttle. Engine races.');
+    }
+    if (this.doubt !== null || !this.stuck.update(dt_s, speed, oil, STUCK_MOVES_BAR)) return;
+    this.doubt = `Engine speed has stood at ${speed.toFixed(1)} % while the oil pressure moved`;
+    this.cue(t_s, 'reading-stuck', 'caution', `${this.doubt}: it may be stuck. Judge by ear`, 'Speed may be stuck.');
+  }
+
   /** What cannot be read, or has not come, is told once. */
   private tellUnseen(t_s: number, oil: number, values: ArrayLike<number>): void {
     const { spec, record: r } = this;
-    if (Number.isNaN(oil) && !this.oilUnseen && t_s - r.lightAt_s > spec.oilFirstWithin_s) {
+    if (Number.isNaN(oil) && !this.oilUnseen && t_s - this.firesFrom_s > spec.oilFirstWithin_s) {
       this.oilUnseen = true;
       const text = `Oil pressure is unknown; ${spec.oilFirst_bar} bar are wanted by now. Look and decide`;
       this.cue(t_s, 'unseen-oil', 'caution', text, 'Oil pressure unknown.');
@@ -227,9 +314,16 @@ export class PistonStartMachine extends StartMachine {
     if (!this.notCharging && t_s - r.selfSustainingAt_s > spec.chargingWithin_s && Number.isNaN(r.chargingAt_s)) {
       this.notCharging = true;
       const amps = values[this.iAmps]!;
-      const now = Number.isNaN(amps) ? 'unknown' : `${amps.toFixed(0)} A`;
-      const text = `The battery is not charged ${spec.chargingWithin_s} s after the start, current ${now}`;
-      this.cue(t_s, 'not-charging', 'caution', text, 'Not charging.');
+      if (Number.isNaN(amps)) this.chargeUnseen(t_s);
+      else {
+        const text = `The battery is not charged ${spec.chargingWithin_s} s after the start, current ${amps.toFixed(0)} A`;
+        this.cue(t_s, 'not-charging', 'caution', text, 'Not charging.');
+      }
     }
+  }
+
+  private chargeUnseen(t_s: number): void {
+    const text = 'Whether the battery is charged is unknown: its current is not read. Look at the ammeter';
+    this.cue(t_s, 'unseen-charge', 'caution', text, 'Charge unknown.');
   }
 }

@@ -9,6 +9,8 @@ export class PeakPredictor {
   Tf_C = NaN;
   /** lag-corrected gas temperature, °C */
   gas_C = NaN;
+  /** share of the air flow at full speed */
+  private flow = NaN;
   private Td = 0;
   private Nd = 0;
   private lastT_C = NaN;
@@ -37,6 +39,7 @@ export class PeakPredictor {
     this.lastN = NaN;
     this.baseline_C = NaN;
     this.unseen_s = 0;
+    this.flow = NaN;
   }
 
   get rate_K_s(): number {
@@ -55,6 +58,11 @@ export class PeakPredictor {
   /** where it would peak; a forecast with a wide spread, °C */
   get peak_C(): number {
     return this.Td > 0 ? this.gas_C - this.fall_K_s * this.peakIn_s : this.Tf_C;
+  }
+
+  /** how far this fuel lifts the gas in the air that flows now, K */
+  carried_K(fuel_kg_h: number): number {
+    return (this.lag.fuelRise_K * fuel_kg_h) / this.flow;
   }
 
   /** how fast the gas cools because the air flow grows with speed */
@@ -90,8 +98,8 @@ export class PeakPredictor {
       if (ng_pct < 2) this.Nd = 0;
       else this.Nd += this.weightNd * ((ng_pct - this.lastN) * this.perSecond - this.Nd);
       const n = ng_pct < 5 ? 0.05 : ng_pct > 110 ? 1.1 : ng_pct * 0.01;
-      const flow = n * (this.lag.flowA0 + (1 - this.lag.flowA0) * n * n);
-      this.tau_s = this.lag.tauRef_s * Math.min(1 / Math.sqrt(flow), this.lag.tauRatioMax);
+      this.flow = n * (this.lag.flowA0 + (1 - this.lag.flowA0) * n * n);
+      this.tau_s = this.lag.tauRef_s * Math.min(1 / Math.sqrt(this.flow), this.lag.tauRatioMax);
       this.gas_C = this.Tf_C + this.tau_s * this.Td;
     }
     this.lastT_C = tot_C;

@@ -1,4 +1,6 @@
 import type { BandMonitor, BandTable } from './band-monitor.ts';
+import { needNumber, numberOr } from '../quantity/index.ts';
+import { MAX_GAP_S } from './limit-monitor.ts';
 import { cleanSeries, type MonitorError, type MonitorResult, RecordBook, tableAscends } from './record-book.ts';
 
 export interface RateInput {
@@ -20,6 +22,8 @@ export type RateResult = Omit<MonitorResult, 'budgets'> & {
 export function rateMonitor(input: RateInput): RateResult | MonitorError {
   const { table } = input;
   if (!table || !tableAscends(table)) return { error: 'BAD_TABLE', field: 'table' };
+  const window_s = needNumber(input.window_s, 'window_s', Number.MIN_VALUE);
+  const maxGap_s = numberOr(input.max_gap_s, MAX_GAP_S, 'max_gap_s', Number.MIN_VALUE);
   const clean = cleanSeries(input.samples);
   if ('error' in clean) return clean;
   const book = new RecordBook();
@@ -28,8 +32,8 @@ export function rateMonitor(input: RateInput): RateResult | MonitorError {
   let extreme = -Infinity;
   let extremeAt = NaN;
   let covered_s = 0;
-  for (const run of gapFreeRuns(keepLarger(clean), input.max_gap_s ?? 2)) {
-    const knots = rateKnots(run, input.window_s);
+  for (const run of gapFreeRuns(keepLarger(clean), maxGap_s)) {
+    const knots = rateKnots(run, window_s);
     if (knots.length === 0) continue;
     covered_s += knots[knots.length - 1]![0] - knots[0]![0];
     for (const [t, r] of knots) {

@@ -26,7 +26,7 @@ export interface MonitorResult {
   budgets: Record<string, { used_s: number | null; remaining_s: number }>;
   worst: 'NONE' | 'IN_BAND' | 'EXPIRED';
 }
-export type MonitorError = { error: 'BAD_TABLE' | 'BAD_SERIES' | 'INSUFFICIENT_DATA'; field: string };
+export type MonitorError = { error: 'MISSING' | 'BAD_TABLE' | 'BAD_SERIES' | 'INSUFFICIENT_DATA'; field: string };
 
 const EVENT_ORDER: MonitorEventType[] = ['GAP_START', 'EXIT', 'GAP_END', 'PHASE', 'ENTER', 'EXPIRED'];
 

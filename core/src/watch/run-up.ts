@@ -96,7 +96,7 @@ export class RunUp {
     }
     if (Number.isNaN(this.since_s)) this.begin(t_s);
     const nr = values[this.iRotor]!;
-    this.rotorMax_pct = Math.max(this.rotorMax_pct, nr);
+    if (nr > this.rotorMax_pct) this.rotorMax_pct = nr;
     this.watchTorque(t_s, values);
     const inside = nr >= spec.rotor_pct[0] && nr <= spec.rotor_pct[1];
     this.steady_s = inside ? this.steady_s + dt_s : 0;

@@ -1,18 +1,28 @@
 import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
+import { higherOf, lowerOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { CueSeverity, EventSink, StartRecord, StartState } from './events.ts';
 import { blankRecord } from './events.ts';
 import { Gate } from './gate.ts';
 import { GAP_S, type Guard } from './limit-windows.ts';
-import type { StartProfile } from './corridor.ts';
+import type { StartProfile } from './start-profile.ts';
 import type { Milestone } from './milestone.ts';
 import { HOLE_S, sayUnseen, verdictOf } from './seen.ts';
+import { type DayAir, UNKNOWN_AIR } from './start-day.ts';
 import { StarterDuty } from './starter-duty.ts';
 
 const WARN_BEFORE_DUTY_S = 5;
 /** a deadline that comes this near is called */
 const DUE_SOON_S = 3;
 const LOOK_EVERY_S = 0.5;
+
+/** reasons that say what was going to happen; when it did not, nothing has */
+const FORETOLD: ReadonlySet<AbortReason> = new Set<AbortReason>(['going-to-be-hot', 'hung', 'slow', 'pilot']);
+
+/** slower than this an engine stands */
+const AT_REST_PCT = 3;
+/** where its starter is not sensed, one that has come so much faster from rest is being turned */
+const TURNED_PCT = 4;
 
 /** Whether the engine stands, is being started, or runs. */
 export type EnginePhase = 'off' | 'start' | 'running';
@@ -24,8 +34,12 @@ export abstract class StartMachine {
   record: StartRecord = blankRecord(0);
   abortReason: AbortReason | null = null;
   phase: EnginePhase = 'off';
+  /** a limit was used up or passed in this start: it is not good, whatever comes after */
+  limitPassed = false;
   /** why a reading that this start is judged by cannot be believed, null while all can */
   doubt: string | null = null;
+  /** what the brief says of the air, for the next start */
+  air: DayAir = UNKNOWN_AIR;
   readonly duty: StarterDuty;
   readonly gates: readonly Gate[];
   protected readonly iSpeed: number;
@@ -36,6 +50,8 @@ export abstract class StartMachine {
   protected readonly emit: EventSink;
   private readonly electric: boolean;
   private restVolts_V = NaN;
+  /** slowest since the engine was last at work */
+  private lowest_pct = NaN;
   private dutyWarned = false;
   private restDue_s = 0;
   private lookAgain_s = -Infinity;
@@ -82,7 +98,7 @@ export abstract class StartMachine {
   /** One frame. @returns true when the engine is now in another phase */
   advance(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
-    const starterOn = values[this.iStarter]! > this.starterOnAbove;
+    const starterOn = this.starterIsOn(values);
     this.restDue_s = 0;
     if (starterOn || this.duty.on_s > 0) this.countStarter(t_s, dt_s, starterOn);
     switch (phase) {
@@ -96,6 +112,8 @@ export abstract class StartMachine {
         break;
       case 'start':
         this.followStart(t_s, dt_s, values, starterOn);
+        if (this.state === 'aborted' && !starterOn && this.staysAtIdle(t_s, dt_s > GAP_S ? 0 : dt_s, values))
+          this.wentOn(t_s);
         if (this.state === 'idle') this.phase = 'running';
         else if (this.state === 'before') this.phase = 'off';
         else if (this.state === 'aborted' && this.duty.on_s === 0 && values[this.iSpeed]! < this.spec.crankTo_pct) {
@@ -113,9 +131,17 @@ export abstract class StartMachine {
     return this.phase !== phase;
   }
 
+  /** By its own channel; where that is not there, by a speed that rises from rest and has not reached where the starter lets go. */
+  private starterIsOn(values: ArrayLike<number>): boolean {
+    const reading = values[this.iStarter]!;
+    if (!Number.isNaN(reading)) return reading > this.starterOnAbove;
+    const speed = values[this.iSpeed]!;
+    if (this.phase === 'start') return speed < this.spec.starterRelease_pct;
+    return this.phase === 'off' && this.lowest_pct < AT_REST_PCT && speed > this.lowest_pct + TURNED_PCT;
+  }
+
   private followStart(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
-    const amps = values[this.iStarter]!;
-    if (this.electric && !(amps <= this.record.starterMax_A)) this.record.starterMax_A = amps;
+    if (this.electric) this.record.starterMax_A = higherOf(this.record.starterMax_A, values[this.iStarter]!);
     this.sample(t_s, dt_s, values);
     if (this.starting) this.countUnseen(dt_s, values);
     // what lasts is what was seen to last: a hole in the data proves nothing
@@ -176,6 +202,7 @@ export abstract class StartMachine {
 
   /** Remembers the quiet bus and looks at the gates, while nothing goes on. */
   rest(t_s: number, values: ArrayLike<number>): void {
+    this.lowest_pct = lowerOf(this.lowest_pct, values[this.iSpeed]!);
     this.restVolts_V = values[this.iVolts]!;
     for (const gate of this.gates) gate.rest(t_s, values);
   }
@@ -184,6 +211,24 @@ export abstract class StartMachine {
   abort(t_s: number, call: aborts.AbortCall): void {
     if (!this.starting) return;
     this.stopped(t_s, call);
+  }
+
+  /** The temperature has used up a band of its limit. @returns whether that stopped this start */
+  tooHot(t_s: number, peak_C: number, because: string): boolean {
+    return this.overLimit(t_s, aborts.hot(peak_C, because));
+  }
+
+  /** The bus has been below its floor for too long. @returns whether that stopped this start */
+  tooFewVolts(t_s: number, lowest_V: number, because: string): boolean {
+    return this.overLimit(t_s, aborts.lowVolts(lowest_V, because));
+  }
+
+  /** A limit of this start was used up or passed; it may have been stopped before. */
+  protected overLimit(t_s: number, call: aborts.AbortCall): boolean {
+    this.limitPassed = true;
+    if (!this.starting) return false;
+    this.stopped(t_s, call);
+    return true;
   }
 
   protected stopped(t_s: number, call: aborts.AbortCall): void {
@@ -198,13 +243,17 @@ export abstract class StartMachine {
     const r = this.record;
     r.starterAt_s = t_s;
     r.outsideAir_C = values[this.iOutsideAir]!;
+    r.pressureAltitude_ft = this.air.pressureAltitude_ft;
+    r.tailwind_kt = this.air.tailwind_kt;
     r.voltsBefore_V = this.restVolts_V;
     this.abortReason = null;
+    this.limitPassed = false;
     this.doubt = null;
     this.dutyWarned = false;
     this.dueCalled.clear();
     this.lookAgain_s = -Infinity;
     this.reset(t_s, values);
+    this.lowest_pct = NaN;
     this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');
     this.call(t_s, 'starter', this.startWords(again));
     this.judgeGates(t_s, 'starter');
@@ -291,6 +340,19 @@ export abstract class StartMachine {
       record: { ...this.record },
       profile: this.profile(),
     });
+  }
+
+  /** Counts how long the engine has been at its idle. @returns true when it is stable there */
+  protected abstract staysAtIdle(t_s: number, dt_s: number, values: ArrayLike<number>): boolean;
+
+  /** It was told to stop, was not stopped, and runs: its idle limits count from now on, and a good start stays a good one. */
+  private wentOn(t_s: number): void {
+    const foretold = this.abortReason !== null && FORETOLD.has(this.abortReason);
+    this.enter(t_s, 'idle', 'Went on against the stop, idle stable');
+    // an engine whose oil pressure nobody has seen has not made a good start, however long it runs
+    const oiled = this.spec.channels.oilPressure === undefined || !Number.isNaN(this.record.oilAt_s);
+    if (foretold && !this.limitPassed && oiled) this.done(t_s, 'Idle stable, against the stop');
+    else this.ended(t_s);
   }
 
   private ended(t_s: number): void {

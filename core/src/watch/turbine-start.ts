@@ -1,12 +1,14 @@
 import type { TurbineStart, TypeFile } from '../aircraft/index.ts';
+import { higherOf, lowerOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
-import { type Corridor, ProfileBuilder, type StartProfile } from './corridor.ts';
-import { CorridorAlarm, outsideLearned } from './corridor-alarm.ts';
+import type { Corridor } from './corridor.ts';
+import { ProfileBuilder, type StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
+import { idleWindow } from './idle-window.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
-import { StuckReading } from './stuck-reading.ts';
+import { TurbineHeat } from './turbine-heat.ts';
 import { turbineMilestones } from './turbine-milestones.ts';
 
 /** a spool turning faster than this is no new attempt */
@@ -19,10 +21,12 @@ const COOLED_K = 60;
 /** a flicker of flame in the exhaust is no fire yet */
 const FIRE_FOR_S = 1.5;
 const ROTOR_MOVES_PCT = 1.5;
+/** readings this far apart come too late to warn of heat */
+const TOO_SLOW_S = 0.5;
 /** a spool has inertia: a speed that is gone from one frame to the next is a lost pick-up */
 const PICKUP_GONE_FROM_PCT = 5;
-const STUCK_MOVES_NG_PCT = 5;
-const STUCK_MOVES_TOT_K = 60;
+/** no gas heats a thermocouple by so much between two readings */
+const LEAP_K = 150;
 
 type Role = keyof TurbineStart['channels'];
 
@@ -32,14 +36,14 @@ export class TurbineStartMachine extends StartMachine {
   readonly predictor: PeakPredictor;
   corridor: Corridor | null;
   private readonly i: Record<Role, number>;
-  private readonly hotAbove_C: number;
   private readonly builder = new ProfileBuilder();
-  private readonly corridorAlarm: CorridorAlarm;
-  private readonly stuckTot = new StuckReading();
-  private readonly stuckNg = new StuckReading();
+  private readonly heat: TurbineHeat;
   private totMin_C = Infinity;
+  /** it burns since then; the record says when only if it was seen to light */
+  private flameFrom_s = NaN;
   private hung_s = 0;
   private lost_s = 0;
+  private wasLost = false;
   private cut_s = 0;
   private fire_s = 0;
   private idle_s = 0;
@@ -54,7 +58,6 @@ export class TurbineStartMachine extends StartMachine {
     this.spec = spec;
     this.corridor = corridor;
     this.predictor = new PeakPredictor(spec.lag);
-    this.corridorAlarm = new CorridorAlarm(spec.corridor);
     const index = (id: string | undefined): number => type.channels.findIndex((c) => c.id === id);
     const c = spec.channels;
     this.i = {
@@ -70,12 +73,11 @@ export class TurbineStartMachine extends StartMachine {
       controlChannels: index(c.controlChannels),
     };
     const start = type.limits.find((l) => l.channel === c.temperature && l.phases.includes('start'));
-    const mildest = start?.bands[0];
-    this.hotAbove_C = mildest && 'above' in mildest ? mildest.above : Infinity;
+    this.heat = new TurbineHeat(spec, start, this.predictor);
   }
 
   milestones(): Milestone[] {
-    return turbineMilestones(this.spec, this.record, this.state);
+    return turbineMilestones(this.spec, this.record, this.flameFrom_s, this.state);
   }
 
   profile(): StartProfile {
@@ -95,12 +97,12 @@ export class TurbineStartMachine extends StartMachine {
     this.record.residual_C = values[this.i.temperature]!;
     this.predictor.reset();
     this.builder.reset();
-    this.corridorAlarm.reset();
-    this.stuckTot.reset();
-    this.stuckNg.reset();
+    this.heat.reset();
     this.totMin_C = Infinity;
+    this.flameFrom_s = NaN;
     this.hung_s = 0;
     this.lost_s = 0;
+    this.wasLost = false;
     this.cut_s = 0;
     this.fire_s = 0;
     this.idle_s = 0;
@@ -131,13 +133,13 @@ export class TurbineStartMachine extends StartMachine {
     const ng = values[this.i.speed]!;
     const volts = values[this.i.volts]!;
     this.predictor.update(dt_s, ng, tot);
-    if (!(volts >= r.voltsMin_V)) r.voltsMin_V = volts;
-    if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.builder.add(ng, tot, this.predictor.gas_C);
-    const burns = !Number.isNaN(r.fuelAt_s) || !Number.isNaN(r.lightAt_s);
-    if (burns && !(tot <= r.peak_C)) {
-      r.peak_C = tot;
-      r.peakAt_s = t_s;
-    }
+    r.voltsMin_V = lowerOf(r.voltsMin_V, volts);
+    if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.builder.add(ng, tot, this.predictor.speedRate_pct_s);
+    if (Number.isNaN(r.fuelAt_s) && Number.isNaN(this.flameFrom_s)) return;
+    const peak_C = higherOf(r.peak_C, tot);
+    if (Object.is(peak_C, r.peak_C)) return;
+    r.peak_C = peak_C;
+    r.peakAt_s = t_s;
   }
 
   protected isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean {
@@ -146,8 +148,8 @@ export class TurbineStartMachine extends StartMachine {
   }
 
   protected foundUnderWay(t_s: number): void {
-    this.record.fuelAt_s = t_s;
-    this.record.lightAt_s = t_s;
+    this.burns(t_s);
+    this.record.fuelAt_s = NaN;
     this.enter(t_s, 'accelerating', 'Found under way');
   }
 
@@ -162,7 +164,7 @@ export class TurbineStartMachine extends StartMachine {
     const tot = values[this.i.temperature]!;
     if (tot < this.totMin_C) this.totMin_C = tot;
     if (!(tot > this.totMin_C + this.spec.lightRise_K)) return;
-    r.lightAt_s = t_s;
+    this.lit(t_s);
     this.stopped(t_s, aborts.lateLight(t_s - r.fuelAt_s, this.spec.lightWithin_s));
   }
 
@@ -171,11 +173,11 @@ export class TurbineStartMachine extends StartMachine {
     const gone = ng === 0 && this.lastNg_pct > PICKUP_GONE_FROM_PCT;
     if (!gone) this.lastNg_pct = ng;
     const ngLost = Number.isNaN(ng) || gone;
-    if (!ngLost && !Number.isNaN(values[this.i.temperature]!)) {
-      this.lost_s = 0;
-      return false;
-    }
-    this.lost_s += dt_s;
+    const lost = ngLost || Number.isNaN(values[this.i.temperature]!);
+    // counted from the first frame without it: what came before that frame was seen
+    this.lost_s = lost && this.wasLost ? this.lost_s + dt_s : 0;
+    this.wasLost = lost;
+    if (!lost) return false;
     if (this.lost_s > SENSOR_LOST_AFTER_S) {
       this.abort(t_s, aborts.sensorLost(ngLost ? 'Gas producer speed' : 'Temperature', SENSOR_LOST_AFTER_S));
     }
@@ -188,19 +190,11 @@ export class TurbineStartMachine extends StartMachine {
     const ng = values[this.i.speed]!;
     const tot = values[this.i.temperature]!;
     if (this.state === 'cranking') {
-      const fuel = values[this.i.fuelFlow]!;
-      if (fuel > FUEL_FLOWS_KG_H) this.fuelOn(t_s, ng, tot, values);
-      else if (Number.isNaN(fuel)) this.lightUnseenFuel(t_s, tot);
-      else if (spec.fuelBy === 'pilot' && this.duty.on_s === 0) this.motored(t_s);
+      this.awaitFuel(t_s, ng, tot, values);
       return;
     }
     if (this.state === 'fuel-on') {
-      if (tot < this.totMin_C) this.totMin_C = tot;
-      if (tot > this.totMin_C + spec.lightRise_K) {
-        r.lightAt_s = t_s;
-        this.enter(t_s, 'accelerating', 'Light-off');
-        this.call(t_s, 'light-off', `Light-off, ${(t_s - r.starterAt_s).toFixed(1)} seconds`);
-      }
+      this.awaitLight(t_s, dt_s, tot);
       return;
     }
     if (Number.isNaN(r.rotorAt_s) && values[this.i.rotor]! > ROTOR_MOVES_PCT) {
@@ -222,7 +216,25 @@ export class TurbineStartMachine extends StartMachine {
       this.enter(t_s, 'self-sustaining', 'Starter cut out, on its own');
       this.call(t_s, 'self-sustaining', `On its own at ${ng.toFixed(0)} percent`);
     }
-    if (this.state === 'self-sustaining') this.settle(t_s, dt_s, ng);
+    if (this.state !== 'self-sustaining' || !this.staysAtIdle(t_s, dt_s, values)) return;
+    this.enter(t_s, 'idle', 'Idle stable');
+    this.done(t_s, Number.isNaN(r.peak_C) ? 'Idle stable' : `Idle stable. Peak ${r.peak_C.toFixed(0)}`);
+  }
+
+  private awaitFuel(t_s: number, ng: number, tot: number, values: ArrayLike<number>): void {
+    const fuel = values[this.i.fuelFlow]!;
+    if (fuel > FUEL_FLOWS_KG_H) this.fuelOn(t_s, ng, tot, values);
+    else if (Number.isNaN(fuel)) this.lightUnseenFuel(t_s, tot);
+    else if (this.spec.fuelBy === 'pilot' && this.duty.on_s === 0) this.motored(t_s);
+  }
+
+  private awaitLight(t_s: number, dt_s: number, tot: number): void {
+    if (tot < this.totMin_C) this.totMin_C = tot;
+    if (!(tot > this.totMin_C + this.spec.lightRise_K)) return;
+    this.lit(t_s);
+    this.enter(t_s, 'accelerating', 'Light-off');
+    this.call(t_s, 'light-off', `Light-off, ${(t_s - this.record.starterAt_s).toFixed(1)} seconds`);
+    if (dt_s >= TOO_SLOW_S) this.tooSlowToWarn(t_s, dt_s);
   }
 
   private fuelOn(t_s: number, ng: number, tot: number, values: ArrayLike<number>): void {
@@ -241,11 +253,26 @@ export class TurbineStartMachine extends StartMachine {
     this.cue(t_s, 'fuel-early', 'caution', text, 'Fuel early.');
   }
 
+  private lit(t_s: number): void {
+    this.record.lightAt_s = t_s;
+    this.burns(t_s);
+  }
+
+  private burns(t_s: number): void {
+    this.flameFrom_s = t_s;
+    this.heat.begin(this.record, this.air, this.corridor);
+  }
+
+  private tooSlowToWarn(t_s: number, dt_s: number): void {
+    const text = `One reading in ${dt_s.toFixed(1)} seconds is too slow to warn before a limit: watch the temperature`;
+    this.call(t_s, 'slow-data', text);
+  }
+
   /** Where fuel is not sensed, only the flame tells that it came: how long it took cannot be judged. */
   private lightUnseenFuel(t_s: number, tot: number): void {
     if (tot < this.totMin_C) this.totMin_C = tot;
     if (!(tot > this.totMin_C + this.spec.lightRise_K)) return;
-    this.record.lightAt_s = t_s;
+    this.lit(t_s);
     this.enter(t_s, 'accelerating', 'Light-off, fuel not sensed');
     this.unseen(t_s, 'fuel', 'Fuel flow', 'whether the light was late cannot be judged');
   }
@@ -256,16 +283,24 @@ export class TurbineStartMachine extends StartMachine {
     this.enter(t_s, 'before', 'Motored without fuel');
   }
 
-  private settle(t_s: number, dt_s: number, ng: number): void {
+  protected staysAtIdle(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const r = this.record;
-    const { idle_pct, idleFor_s } = this.spec;
-    const inside = ng >= idle_pct[0] && ng <= idle_pct[1];
+    const ng = values[this.i.speed]!;
+    const [low, high] = idleWindow(this.spec, r);
+    // an idle that is too high when its time is over is said to be so; it is no start that is too slow
+    const tooHigh = ng > high && t_s - r.starterAt_s > this.spec.idleWithin_s;
+    const inside = ng >= low && (ng <= high || tooHigh);
     this.idle_s = inside ? this.idle_s + dt_s : 0;
     if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
     if (!inside) r.idleAt_s = NaN;
-    if (this.idle_s < idleFor_s) return;
-    this.enter(t_s, 'idle', 'Idle stable');
-    this.done(t_s, Number.isNaN(r.peak_C) ? 'Idle stable' : `Idle stable. Peak ${r.peak_C.toFixed(0)}`);
+    if (this.idle_s < this.spec.idleFor_s) return false;
+    if (tooHigh) this.idleTooHigh(t_s, ng, high);
+    return true;
+  }
+
+  private idleTooHigh(t_s: number, ng: number, high: number): void {
+    const text = `Idle at ${ng.toFixed(1)} % Ng; at most ${high.toFixed(1)} % expected at this height. Look before the run-up`;
+    this.cue(t_s, 'idle-high', 'caution', text, 'Idle high.');
   }
 
   private judge(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -288,8 +323,7 @@ export class TurbineStartMachine extends StartMachine {
     }
     this.judgeDeadlines(t_s, values, starterOn);
     if (this.starting) this.judgeAcceleration(t_s, dt_s, ng);
-    if (this.starting) this.judgeReadings(t_s, dt_s, values);
-    if (this.starting && this.doubt === null) this.judgeCorridor(t_s, ng, values);
+    if (this.starting) this.judgeHeat(t_s, dt_s, ng, values);
   }
 
   private controlFault(t_s: number, ng: number, values: ArrayLike<number>): boolean {
@@ -317,8 +351,8 @@ export class TurbineStartMachine extends StartMachine {
     const ng = values[this.i.speed]!;
     if (this.spec.fuelBy === 'pilot')
       this.abort(t_s, values[this.i.selector]! > 0 ? aborts.died(ng) : aborts.selectorOff(ng));
-    else if (Number.isNaN(r.lightAt_s)) this.noLight(t_s);
-    else if (this.predictor.Tf_C > this.hotAbove_C - COOLED_K)
+    else if (Number.isNaN(this.flameFrom_s)) this.noLight(t_s);
+    else if (this.predictor.Tf_C > this.heat.mildest_C - COOLED_K)
       this.abort(t_s, aborts.hot(r.peak_C, 'the control has shut the fuel'));
     else if (this.hung_s > this.spec.hungFor_s / 2) this.hung(t_s, ng);
     else this.abort(t_s, aborts.controlAbort(ng));
@@ -334,7 +368,8 @@ export class TurbineStartMachine extends StartMachine {
     const spec = this.spec;
     const r = this.record;
     const ng = values[this.i.speed]!;
-    const oilLate = this.i.oilPressure >= 0 && Number.isNaN(r.oilAt_s) && t_s - r.lightAt_s > spec.oilFirstWithin_s;
+    const oilLate =
+      this.i.oilPressure >= 0 && Number.isNaN(r.oilAt_s) && t_s - this.flameFrom_s > spec.oilFirstWithin_s;
     const oil = values[this.i.oilPressure]!;
     const rotorLate = spec.rotorMovingBy_pct !== undefined && Number.isNaN(r.rotorAt_s) && ng >= spec.rotorMovingBy_pct;
     const rotor = values[this.i.rotor]!;
@@ -379,32 +414,20 @@ export class TurbineStartMachine extends StartMachine {
     if (this.hung_s > this.spec.hungFor_s) this.hung(t_s, ng);
   }
 
-  /** A reading that stands still takes the forecast with it. */
-  private judgeReadings(t_s: number, dt_s: number, values: ArrayLike<number>): void {
-    const tot = values[this.i.temperature]!;
-    const ng = values[this.i.speed]!;
-    const totStands = this.stuckTot.update(dt_s, tot, ng, STUCK_MOVES_NG_PCT);
-    const ngStands = this.stuckNg.update(dt_s, ng, tot, STUCK_MOVES_TOT_K);
-    if (this.doubt !== null || (!totStands && !ngStands)) return;
-    this.doubt = totStands
-      ? `Temperature has stood at ${tot.toFixed(0)} °C while the speed rose`
-      : `Speed has stood at ${ng.toFixed(1)} % while the temperature moved`;
-    const text = `${this.doubt}: it may be stuck. No forecast any more; judge by the other instruments`;
-    this.cue(t_s, 'reading-stuck', 'caution', text, totStands ? 'Temperature may be stuck.' : 'Speed may be stuck.');
+  override tooHot(t_s: number, peak_C: number, because: string): boolean {
+    const { Tf_C } = this.predictor;
+    return this.overLimit(t_s, peak_C - Tf_C > LEAP_K ? aborts.leapt(Tf_C, peak_C) : aborts.hot(peak_C, because));
   }
 
-  private judgeCorridor(t_s: number, ng: number, values: ArrayLike<number>): void {
-    const { corridor, predictor } = this;
-    const tot = values[this.i.temperature]!;
-    if (!corridor || !this.corridorAlarm.rises(corridor, ng, tot, predictor.gas_C)) return;
-    if (predictor.speedRate_pct_s < this.spec.hungRate_pct_s) {
-      // too hot for this speed because the speed has stopped: the cause is the hang, not the heat
-      this.hung(t_s, ng);
-      return;
+  private judgeHeat(t_s: number, dt_s: number, ng: number, values: ArrayLike<number>): void {
+    const found = this.heat.judge(t_s, dt_s, ng, values[this.i.temperature]!, values[this.i.fuelFlow]!);
+    if (!found) return;
+    if (found.kind === 'hung') this.hung(t_s, ng);
+    else if (found.kind === 'stop') this.abort(t_s, found.call);
+    else {
+      // a reading that is not believed takes the forecast with it
+      this.doubt ??= found.doubt;
+      this.cue(t_s, found.code, 'caution', found.text, found.say);
     }
-    const text = this.corridorAlarm.words(corridor, ng, tot, predictor);
-    const outside = outsideLearned(corridor, this.record);
-    if (outside === null) this.abort(t_s, aborts.goingToBeHot(tot, text));
-    else this.cue(t_s, 'outside-corridor', 'caution', `${text}. ${outside}`, 'Temperature above its habit.');
   }
 }

@@ -8,6 +8,7 @@ import type { EventSink } from './events.ts';
 import { GAP_S, type Guard, LimitWindows } from './limit-windows.ts';
 import { PistonStartMachine } from './piston-start.ts';
 import { RunUp } from './run-up.ts';
+import type { DayAir } from './start-day.ts';
 import { SuspendedLimit } from './suspended-limit.ts';
 import type { StartMachine } from './start-machine.ts';
 import { TurbineStartMachine } from './turbine-start.ts';
@@ -125,7 +126,13 @@ export class Watch {
     const width = columns.length;
     const close = new Float64Array(CLOSE_ROWS * width);
     const frames = Array.from({ length: CLOSE_ROWS }, (_, r) => close.subarray(r * width, (r + 1) * width));
-    for (let i = 0; i < t_s.length;) {
+    let i = 0;
+    if (Number.isNaN(this.lastFrame_s) && t_s.length > 0) {
+      // the first frame tells which phase it is: it is read whole
+      for (let c = 0; c < width; c++) close[c] = columns[c]![0]!;
+      this.step(t_s[i++]!, frames[0]!);
+    }
+    while (i < t_s.length) {
       const end = this.quietRows(trace, i, Math.min(i + BLOCK_ROWS, t_s.length));
       if (end > i) {
         this.windows.skip(trace, i, end);
@@ -194,6 +201,11 @@ export class Watch {
   get starting(): boolean {
     for (const machine of this.starts) if (machine.starting) return true;
     return false;
+  }
+
+  /** What the brief says of the air that the next start is made in. */
+  airIs(air: DayAir): void {
+    for (const machine of this.starts) machine.air = air;
   }
 
   /** The pilot's own call to stop a start. */
@@ -288,14 +300,12 @@ export class Watch {
     const words = watched.expiryWords(band);
     let stopped = false;
     for (const machine of this.starts) {
-      if (!machine.starting) continue;
+      if (machine.phase !== 'start') continue;
       const { spec } = machine;
       if (spec.kind === 'turbine' && spec.channels.temperature === watched.limit.channel)
-        machine.abort(t_s, aborts.hot(excursion.peak, words));
+        stopped = machine.tooHot(t_s, excursion.peak, words) || stopped;
       else if (spec.channels.volts === watched.limit.channel)
-        machine.abort(t_s, aborts.lowVolts(excursion.peak, words));
-      else continue;
-      stopped = true;
+        stopped = machine.tooFewVolts(t_s, excursion.peak, words) || stopped;
     }
     return stopped;
   }

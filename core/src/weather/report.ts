@@ -58,6 +58,12 @@ export interface Report {
 
 const NOT_REPORTS = new Set(['TAF', 'AIRMET', 'SIGMET', 'ATIS', 'SYNOP']);
 const ENDS = new Set(['NOSIG', 'BECMG', 'TEMPO', 'RMK']);
+const STATION = /^[A-Z][A-Z0-9]{3}$/;
+const TIME = /^(\d{2})(\d{2})(\d{2})Z$/;
+/** part of a visibility or a runway, whatever stands before it: no temperature */
+const FRACTION = /^\d\/\d{1,2}$/;
+/** colder or warmer than this no air has been, °C */
+const AIR_C = [-90, 60] as const;
 const CLOUD =
   /^(?:(?:FEW|SCT|BKN|OVC|\/\/\/)(?:\d{3}|\/\/\/)(?:CB|TCU|\/\/\/)?|VV(?:\d{3}|\/\/\/)|SKC|CLR|NSC|NCD|NSW)$/;
 const WEATHER =
@@ -83,6 +89,8 @@ class Reading {
   private next = 0;
   private windRead = false;
   private tempRead = false;
+  private tempSeen = false;
+  private readonly pressuresSeen = new Set<string>();
   private readonly pressures: { hPa: number; unit: 'hPa' | 'inHg'; raw: string }[] = [];
   private readonly report: Report = {
     status: 'ok',
@@ -146,13 +154,13 @@ class Reading {
       this.next++;
     }
     const station = tokens[this.next++];
-    if (!station || !/^[A-Z][A-Z0-9]{3}$/.test(station)) {
+    if (!station || !STATION.test(station)) {
       this.fail('BAD_STATION', station ?? null);
       return false;
     }
     report.station = station;
     const time = tokens[this.next++];
-    const match = /^(\d{2})(\d{2})(\d{2})Z$/.exec(time ?? '');
+    const match = TIME.exec(time ?? '');
     const [day, hour, minute] = match ? match.slice(1).map(Number) : [];
     if (!match || day! < 1 || day! > 31 || hour! > 23 || minute! > 59) {
       this.fail('BAD_TIME', time ?? null);
@@ -165,6 +173,12 @@ class Reading {
   private body(): void {
     while (this.next < this.tokens.length) {
       const token = this.tokens[this.next++]!;
+      if (STATION.test(token) && TIME.test(this.tokens[this.next] ?? '')) {
+        // another report begins
+        this.report.ignored.push(token, ...this.tokens.slice(this.next));
+        this.warn('EXTRA_TEXT_AFTER_END', token);
+        return;
+      }
       if (ENDS.has(token)) {
         this.report.ignored.push(token, ...this.tokens.slice(this.next));
         return;
@@ -233,17 +247,32 @@ class Reading {
 
   private temperature(token: string): boolean {
     const { report } = this;
+    if (FRACTION.test(token)) return false;
     const match = /^(?:(M?)(\d{2})|\/\/)\/(?:(M?)(\d{2})|\/\/)?$/.exec(token);
+    if (match && this.tempSeen) {
+      this.fail('DUPLICATE_GROUP', token);
+      return true;
+    }
     if (!match) {
       if (!/^M?\d*\/M?\d*$/.test(token) || token === '/') return false;
-      this.fail('BAD_TEMP', token);
+      if (this.tempSeen) this.fail('DUPLICATE_GROUP', token);
+      else this.fail('BAD_TEMP', token);
+      this.tempSeen = true;
       this.tempRead = true;
       return true;
     }
+    this.tempSeen = true;
     const value = (minus: string | undefined, digits: string | undefined): number | null =>
       digits === undefined ? null : (minus ? -Number(digits) : Number(digits)) + 0;
     report.temp_C = value(match[1], match[2]);
     report.dew_C = value(match[3], match[4]);
+    if ([report.temp_C, report.dew_C].some((v) => v !== null && (v < AIR_C[0] || v > AIR_C[1]))) {
+      report.temp_C = null;
+      report.dew_C = null;
+      this.fail('BAD_TEMP', token);
+      this.tempRead = true;
+      return true;
+    }
     this.tempRead = report.temp_C !== null;
     if (report.temp_C !== null && report.dew_C !== null && report.dew_C > report.temp_C) {
       report.dew_C = null;
@@ -254,6 +283,11 @@ class Reading {
 
   private pressure(token: string): boolean {
     if (!/^[QA][\d/]/.test(token)) return false;
+    if (this.pressuresSeen.has(token[0]!)) {
+      this.fail('DUPLICATE_GROUP', token);
+      return true;
+    }
+    this.pressuresSeen.add(token[0]!);
     if (/^[QA]\/{4}$/.test(token)) {
       this.warn('PRESSURE_MISSING', token);
       return true;

@@ -69,9 +69,16 @@ const EPS = 1e-9;
 
 /** The closed arc of bearings relative to the nose that the wind may come from: where it begins, how far it goes. */
 function relativeArc(wind: Wind, turn: number): [number, number] {
+  if (contradictsItself(wind)) return [0, 360];
   const from = wind.from_deg ?? wind.dir_deg!;
   const to = wind.to_deg ?? wind.dir_deg!;
   return [from + turn - SLACK_deg, ((((to - from) % 360) + 360) % 360) + 2 * SLACK_deg];
+}
+
+/** A mean that lies outside of its own range says that neither is to be trusted: it may come from anywhere. */
+function contradictsItself({ dir_deg, from_deg, to_deg }: Wind): boolean {
+  if (dir_deg === null || from_deg === null || to_deg === null) return false;
+  return (dir_deg - from_deg + 360) % 360 > (to_deg - from_deg + 360) % 360;
 }
 
 function touches([start, length]: readonly [number, number], [from, span]: readonly [number, number]): boolean {
@@ -111,7 +118,7 @@ export function windSide(input: Heading & { wind: Wind | null }): WindSide {
   const turn = turn_deg(input);
   const vague = (primary: WindSide['primary'], reason: WindSide['reason']): WindSide => ({
     primary,
-    sides: primary === 'UNKNOWN' || primary === 'CALM' ? [] : [...SIDES],
+    sides: primary === 'CALM' ? [] : [...SIDES],
     determinate: primary === 'CALM',
     reason,
   });

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   type Condition,
@@ -7,12 +8,13 @@ import {
   stagesOf,
   type ChannelTest,
   type TypeFile,
+  TypeParts,
   typeFileJsonSchema,
   typeFileSchema,
 } from '@rouse/core/aircraft';
 import { conditionOf } from '@rouse/core/procedure';
 import { fleet } from '../fleet.ts';
-import { channelIndex, skerry, skerryJson } from '../skerry.ts';
+import { channelIndex, skerry } from '../skerry.ts';
 
 /** A frame in which a condition holds, or does not. */
 function frameFor(type: TypeFile, condition: Condition, wanted: boolean): Float64Array {
@@ -45,7 +47,7 @@ function valueFor(c: ChannelTest, met: boolean): number {
 
 /** The file with one place changed. */
 function spoiled(change: (file: typeof skerry) => void): { path: string; message: string } {
-  const copy = structuredClone(skerryJson) as typeof skerry;
+  const copy = structuredClone(skerry);
   change(copy);
   const result = typeFileSchema.safeParse(copy);
   if (result.success) throw new Error('the spoiled file was accepted');
@@ -54,7 +56,7 @@ function spoiled(change: (file: typeof skerry) => void): { path: string; message
 
 describe('the type file', () => {
   test('the shipped file is whole, and its schema can be published', () => {
-    expect(typeFileSchema.safeParse(skerryJson).success).toBe(true);
+    expect(typeFileSchema.safeParse(skerry).success).toBe(true);
     expect(JSON.stringify(typeFileJsonSchema())).toContain('rouse-type/1');
   });
 
@@ -135,4 +137,29 @@ describe('conditions', () => {
     expect(sensed.update(9, on)).toBe(false);
     expect(sensed.update(17, on)).toBe(true);
   });
+});
+
+test('checked part by part, again and again, a type is what it is when it is checked whole', () => {
+  const parts = new TypeParts();
+  const random = fc.sample(fc.tuple(fc.constantFrom(...fleet), fc.nat(), fc.constantFrom(null, -1, 'x', {}, [])), { numRuns: 60, seed: 9 }); // prettier-ignore
+  for (const [type, at, wrong] of random) {
+    const copy = structuredClone(type) as unknown as Record<string, Record<string, unknown>>;
+    const keys = Object.keys(copy).filter((k) => typeof copy[k] === 'object');
+    const part = copy[keys[at % keys.length]!]!;
+    const names = Object.keys(part);
+    if (names.length > 0) part[names[at % names.length]!] = wrong;
+    const whole = typeFileSchema.safeParse(copy);
+    const say = (path: readonly PropertyKey[], message: string): string => `${path.join('.')}: ${message}`;
+    const all = whole.error?.issues ?? [];
+    // what parts have to do with each other is looked at when each of them is sound
+    const own = all.filter((i) => i.code !== 'custom');
+    const found = (own.length > 0 ? own : all).map((i) => say(i.path, i.message));
+    for (let again = 0; again < 2; again++) {
+      const { type: read, issues } = parts.check(copy);
+      expect(issues.map(({ above, issue }) => say([...above, ...issue.path], issue.message)).toSorted()).toEqual(
+        found.toSorted(),
+      );
+      expect(read).toEqual(whole.success ? whole.data : null);
+    }
+  }
 });

@@ -1,3 +1,4 @@
+import { poweredOf } from '../../src/aircraft/index.ts';
 import { describe, expect, test } from 'vitest';
 import {
   type Brief,
@@ -39,7 +40,7 @@ const hotTorque = {
   at: '2026-11-24T10:03:20Z',
 } as ExceedanceEntry;
 
-const ids = (brief: Brief): string[] => brief.holds.map((h) => h.id);
+const ids = (brief: Brief): string[] => brief.objections.map((h) => h.id);
 
 describe('a brief', () => {
   test.each(fleet.map((t) => [t.id]))(
@@ -60,7 +61,7 @@ describe('a brief', () => {
       expect(known(brief.hoverIge)!.margin, id).toBeGreaterThan(known(brief.hoverOge)!.margin);
       expect(known(brief.balance)!.path_worst.status, id).not.toBe('OUTSIDE');
       expect(
-        brief.holds.filter((h) => h.severity === 'no-go'),
+        brief.objections.filter((h) => h.severity === 'no-go'),
         id,
       ).toEqual([]);
       expect(brief.schedule.ready_s).toBeGreaterThan(200);
@@ -95,7 +96,7 @@ describe('a brief', () => {
     const h9 = (input: Partial<BriefInput>, context: Partial<BriefContext> = {}): Brief =>
       briefOf(inputOf('H9', input), contextOf('H9', context));
     const wind = { direction_deg: 120, from_deg: null, to_deg: null, speed_kt: 30, gust_kt: 44 };
-    expect(h9({}, { openExceedances: [hotTorque] }).holds[0]).toMatchObject({
+    expect(h9({}, { openExceedances: [hotTorque] }).objections[0]).toMatchObject({
       severity: 'no-go',
       words: expect.stringMatching(/^2026-11-24 10:03 UTC: .* 6\.2 s past 100 .*, to 109/),
       exceedance: { run: hotTorque.run, seq: 61 },
@@ -103,9 +104,13 @@ describe('a brief', () => {
     expect(ids(h9({ ways: { method: { to: 'two-crew', reason: ' ' } } }))[0]).toBe('way-method');
     expect(ids(h9({ ways: { method: { to: 'two-crew', reason: 'line check' } } }))).not.toContain('way-method');
     expect(ids(h9({ missing: ['extinguisher'] }))[0]).toBe('missing-extinguisher');
-    expect(h9({ wind }).holds[0]).toMatchObject({ id: 'wind', severity: 'no-go' });
+    // a defect of something that this version of the type does not list is no all-clear
+    const defects = [{ equipment: 'winch', words: 'Cable frayed' }];
+    const held = briefOf(inputOf('H9'), contextOf('H9', { defects })).objections.find((o) => o.id === 'missing-winch');
+    expect(held).toMatchObject({ severity: 'no-go', words: expect.stringContaining('Cable frayed') });
+    expect(h9({ wind }).objections[0]).toMatchObject({ id: 'wind', severity: 'no-go' });
     expect(
-      h9({ load: { ...inputOf('H9').load, hoist: 230, baggage: 100, stretcher: 260 }, fuel_kg: 560 }).holds[0],
+      h9({ load: { ...inputOf('H9').load, hoist: 230, baggage: 100, stretcher: 260 }, fuel_kg: 560 }).objections[0],
     ).toMatchObject({ id: 'load', severity: 'no-go' });
     expect(ids(h9({ observedAt: '2026-11-25T06:00:00Z' }))).toEqual(['expired']);
     expect(ids(h9({ fuel_kg: 90 }))).toContain('fuel');
@@ -118,7 +123,7 @@ describe('a brief', () => {
     expect(briefOf({ ...old, accepted: { expired: '  ' } }, contextOf('H9')).clear).toBe(false);
     const accepted = briefOf({ ...old, accepted: { expired: 'tower confirms' } }, contextOf('H9'));
     expect(accepted.clear).toBe(true);
-    expect(accepted.record.accepted).toMatchObject([{ hold: 'expired', reason: 'tower confirms' }]);
+    expect(accepted.record.accepted).toMatchObject([{ objection: 'expired', reason: 'tower confirms' }]);
     const forbidden = briefOf(
       { ...old, missing: ['extinguisher'], accepted: { expired: 'ok', 'missing-extinguisher': 'ok' } },
       contextOf('H9'),
@@ -232,7 +237,7 @@ describe('weights that can be hovered', () => {
   test.each(fleet.map((t) => [t.id, t] as const))(
     '%s: less where it is warmer, and more in ground effect',
     (_id, type) => {
-      const { oat_C, limits } = weightCurves(type, 500, 12, 'none');
+      const { oat_C, limits } = weightCurves(type, 500, 12, 'none')!;
       expect(oat_C[0]).toBeLessThan(0);
       for (const { kg } of limits) {
         const given = kg.filter((v) => !Number.isNaN(v));
@@ -247,11 +252,9 @@ describe('weights that can be hovered', () => {
     const context = contextOf('H9');
     const at = briefOf(inputOf('H9'), context);
     const pa_ft = known(at.pressureAltitude_ft)!;
-    const { oat_C, limits } = weightCurves(context.type, pa_ft, 12, 'none');
+    const { oat_C, limits } = weightCurves(context.type, pa_ft, 12, 'none')!;
     const air = { pa_ft, oat_C: oat_C[5]!, bleed: 'none', skid_height_ft: null };
-    const { hover, engine } = context.type.performance;
-    const { mtow_kg, empty_kg } = context.type.loading;
-    const twin = { ...hover, engine: engine!, engines: 2, mtow_kg, empty_kg };
+    const twin = poweredOf(context.type)!;
     const line_kg = limits[1]!.kg[5]!;
     expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg }, AFTER_FAILURE).rating).toBe('OEI_2MIN');
     expect(oeiRequiredRating(twin, { ...air, mass_kg: line_kg + 11 }, AFTER_FAILURE).rating).toBe('OEI_30S');
@@ -291,5 +294,24 @@ describe('a pasted report', () => {
 
   test('nothing pasted supplies nothing', () => {
     expect(readReport('  ', NOW)).toEqual({ report: null, notes: [], fields: {} });
+  });
+});
+
+describe('what a report does not know of its wind', () => {
+  const words = (text: string): string[] => readReport(text, NOW).notes.map((n) => `${n.token}: ${n.words}`);
+
+  test.each([
+    ['METAR QAAA 251150Z 24015G//KT 9999 12/08 Q1008', '24015G//KT: The gust is not known: enter it.'],
+    ['METAR QAAA 251150Z ///12KT 9999 12/08 Q1008', '///12KT: The direction of the wind is not known: enter it.'],
+  ])('is said: %s', (text, note) => {
+    expect(words(text)).toContain(note);
+  });
+
+  test('a mean outside its own range counts from every side, in the brief too', () => {
+    const text = 'METAR QAAA 251150Z 27018KT 010V060 9999 12/08 Q1008';
+    expect(words(text)).toEqual(['010V060: The mean wind lies outside its own range: it counts from every side.']);
+    const { wind } = readReport(text, NOW).fields;
+    const brief = briefOf(inputOf('S7', { report: text, wind: wind! }), contextOf('S7'));
+    expect(known(brief.rotorStart)).toMatchObject({ quadrants: ['HEAD', 'RIGHT', 'TAIL', 'LEFT'] });
   });
 });

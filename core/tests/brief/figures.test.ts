@@ -74,7 +74,9 @@ describe('a worse day never looks better', () => {
       ]) {
         const brief = of(id, missing);
         expect(brief.clear, `${id} ${Object.keys(missing)[0]}`).toBe(false);
-        expect(brief.holds.some((h) => !whole.holds.some((w) => w.id === h.id && w.title === h.title))).toBe(true);
+        expect(brief.objections.some((h) => !whole.objections.some((w) => w.id === h.id && w.title === h.title))).toBe(
+          true,
+        );
       }
       expect(known(of(id, { dew_C: null }).densityAltitude_ft)!).toBeGreaterThanOrEqual(
         known(whole.densityAltitude_ft)!,
@@ -104,11 +106,11 @@ describe('weights', () => {
   test('the flight takes fuel by the minute, and too long a one is held', () => {
     const minutes = (flight_min: number): number => known(of('H9', { flight_min }).landingFuel_kg)!;
     expect(minutes(20)).toBeGreaterThan(minutes(40));
-    expect(of('H9', { flight_min: 600 }).holds[0]).toMatchObject({ id: 'fuel-flight', severity: 'no-go' });
+    expect(of('H9', { flight_min: 600 }).objections[0]).toMatchObject({ id: 'fuel-flight', severity: 'no-go' });
     const tight = Math.floor(
       (known(of('H9').fuel)!.endurance_to_dry_min + known(of('H9').fuel)!.endurance_to_reserve_min) / 2,
     );
-    expect(of('H9', { flight_min: tight }).holds[0]).toMatchObject({ id: 'fuel-flight', severity: 'caution' });
+    expect(of('H9', { flight_min: tight }).objections[0]).toMatchObject({ id: 'fuel-flight', severity: 'caution' });
   });
 });
 
@@ -120,7 +122,7 @@ describe('the plan', () => {
     expect(asOperator.record.overrides).toEqual([]);
     expect(asOperator.ways['doors']).toBe('open');
     expect(
-      of('H9', { ways: { doors: { to: 'open', reason: '' } } }, { operatorWays: { doors: 'open' } }).holds,
+      of('H9', { ways: { doors: { to: 'open', reason: '' } } }, { operatorWays: { doors: 'open' } }).objections,
     ).toEqual([]);
   });
 
@@ -131,18 +133,18 @@ describe('the plan', () => {
       const turnRound = type.turnRound!.entry.filter((e) => e.withinMinutes === undefined).map((e) => e.id);
       const soon = of(type.id, { ways, turnRound }, { lastRunEndedAt });
       expect(
-        soon.holds.filter((h) => h.id.startsWith('turn-round')),
+        soon.objections.filter((h) => h.id.startsWith('turn-round')),
         type.id,
       ).toEqual([]);
       expect(soon.schedule.ready_s, type.id).toBeLessThan(of(type.id).schedule.ready_s);
       const late = of(type.id, { ways, turnRound }, { lastRunEndedAt: '2026-11-24T08:10:00Z' });
       expect(
-        late.holds.some((h) => h.id.startsWith('turn-round')),
+        late.objections.some((h) => h.id.startsWith('turn-round')),
         type.id,
       ).toBe(true);
       const unasked = of(type.id, { ways, turnRound: [] }, { lastRunEndedAt });
       expect(
-        unasked.holds.filter((h) => h.id.startsWith('turn-round')),
+        unasked.objections.filter((h) => h.id.startsWith('turn-round')),
         type.id,
       ).toHaveLength(turnRound.length);
     }
@@ -175,6 +177,6 @@ describe('the wind', () => {
   test('calm has no components and no limit is near', () => {
     const calm = of('T2', { wind: { ...NO_WIND, speed_kt: 0 } });
     expect(known(calm.rotorStart)!.verdict).toBe('WITHIN');
-    expect(calm.holds.filter((h) => h.id === 'wind')).toEqual([]);
+    expect(calm.objections.filter((h) => h.id === 'wind')).toEqual([]);
   });
 });

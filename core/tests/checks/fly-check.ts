@@ -1,5 +1,5 @@
 import { type Item, needWatched, type StandInAction, type WatchedType } from '@rouse/core/aircraft';
-import { CheckMachine, type CheckResult } from '@rouse/core/checks';
+import { type CheckHabit, CheckMachine, type CheckResult, NO_HABIT, type Situation } from '@rouse/core/checks';
 import { type Conditions, type PistonConditions, SimulatedCockpit } from '@rouse/core/simulator';
 import { typeOf } from '../fleet.ts';
 
@@ -56,7 +56,8 @@ export interface FlyOptions {
   hole?: readonly [number, number];
   /** changes what the check reads: a noisy or a lost sensor */
   spoil?: (values: Float64Array, t_s: number, type: WatchedType) => void;
-  loads?: ConstructorParameters<typeof CheckMachine>[3];
+  habit?: Partial<CheckHabit>;
+  situation?: Situation;
 }
 
 /** How long a hand takes to do what the next stage says. */
@@ -77,7 +78,14 @@ export function flyCheck(id: string, item: string, options: FlyOptions): Flown {
   const cockpit = new SimulatedCockpit(type, options.conditions, [], options.seed ?? 7);
   for (const move of options.before ?? []) cockpit.move(move);
   for (const [control, to] of Object.entries(options.faults ?? {})) cockpit.move({ control: `fault.${control}`, to });
-  const machine = new CheckMachine(type, item, found.trace!, options.loads);
+  const machine = new CheckMachine(
+    type,
+    item,
+    found.trace!,
+    { ...NO_HABIT, ...options.habit },
+    false,
+    options.situation,
+  );
   const truth: Flown['truth'] = [];
   let stage = -1;
   let handAt_s = 0;

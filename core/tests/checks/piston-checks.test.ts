@@ -151,6 +151,7 @@ describe('carburettor heat', () => {
 describe('freewheel', () => {
   test.each([
     ['free', {}, 'good'],
+    ['slipping', { sprag: 'slip' }, 'fault slips'],
     ['seized', { sprag: 'seized' }, 'fault no-split'],
     ['sticking', { sprag: 'sticking' }, 'fault no-split'],
   ])('%s', (_what, faults, verdict) => {
@@ -175,10 +176,21 @@ describe('governor', () => {
 
   test.each([
     ['dead', { govFail: 1 }, 'fault no-take-over'],
-    ['set low', { govBias: -0.03 }, 'fault no-take-over'],
+    ['set low', { govBias: -0.03 }, 'fault low-set'],
+    ['set a little low', { govBias: -0.01 }, 'fault low-set'],
+    ['set high', { govBias: 0.01 }, 'fault high-set'],
+    ['answering too strongly', { govGain: 4 }, 'fault overshoot'],
   ])('%s', (_what, faults, verdict) => {
     expect(found(flyCheck('T2', 'governor', at(0.78, { faults })))).toBe(verdict);
   });
+});
+
+test('a speed that goes up and down and never settles is a governor that hunts', () => {
+  const spoil: FlyOptions['spoil'] = (values, t_s, type) => {
+    const i = type.channels.findIndex((c) => c.id === 'engine.rpm');
+    if (values[i]! > 95) values[i] = 99.8 + 1.6 * Math.sin(2.2 * t_s);
+  };
+  expect(found(flyCheck('T2', 'governor', at(0.78, { spoil })))).toBe('fault hunts');
 });
 
 describe('low-rotor warning', () => {
@@ -216,5 +228,81 @@ describe('rotor engagement', () => {
   test('a throttle that is not held lets the rotor pull the engine down', () => {
     const letGo = [...RUNNING.filter((a) => a.control !== 'clutch'), { control: 'pilotN', to: 0.48 }, { control: 'pilotN', to: null, after_s: 20 }, { control: 'grip', to: 0.105, after_s: 20 }]; // prettier-ignore
     expect(found(flyCheck('T2', 'clutch-engage', idle({}, { before: letGo })))).toBe('fault stalled');
+  });
+});
+
+describe('a warning that comes too early', () => {
+  test.each([94.8, 96, 98])('a horn at %d %% is found, however the rotor is slowed', (at_pct) => {
+    const spoil: FlyOptions['spoil'] = (values, _t_s, type) => {
+      const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+      if (values[index('nr')]! < at_pct) values[index('horn')] = 1;
+    };
+    for (const item of ['low-rotor-throttle', 'low-rotor-collective'])
+      expect(found(flyCheck('T2', item, at(0.99, { spoil }))), item).toBe('fault early-horn');
+  });
+});
+
+describe('a check whose first reading is not there', () => {
+  test.each([
+    ['magnetos-low-left-first', 'engine.rpm'],
+    ['freewheel', 'engine.rpm'],
+    ['low-rotor-throttle', 'nr'],
+    ['governor', 'engine.rpm'],
+  ])('%s ends, and says what is lost', (item, channel) => {
+    const spoil: FlyOptions['spoil'] = (values, _t_s, type) => {
+      values[type.channels.findIndex((c) => c.id === channel)] = NaN;
+    };
+    const flown = flyCheck('T2', item, at(0.78, { spoil, limit_s: 60 }));
+    expect(found(flown)).toBe('unknown sensor-lost');
+  });
+});
+
+describe('good, and not as this tail usually is', () => {
+  /** What a healthy trainer measures, from the least to the most of a year. */
+  const usual = {
+    'magnetos-low/drop-left': { median: 1.4, least: 1.25, most: 1.7 },
+    'magnetos-low/drop-right': { median: 1.52, least: 1.4, most: 1.65 },
+    'magnetos-low/rough-left': { median: 0.015, least: 0.01, most: 0.02 },
+    'rotor-engagement/light-out': { median: 53, least: 52, most: 54 },
+    'rotor-engagement/turning': { median: 10.9, least: 10.6, most: 11.3 },
+    'rotor-engagement/gripping': { median: 11.1, least: 10.9, most: 11.5 },
+    'freewheel/split': { median: 0.18, least: 0.14, most: 0.24 },
+  };
+  const fly = (item: string, faults: FlyOptions['faults']): string => {
+    const init = { Th: 100, To: 50, Tc: 42, Tb: 30, Tcb: 5, gal: 1, pm: 35_000, phi: 1.1, film: 2, we: 130.69 };
+    const still = RUNNING.filter((a) => a.control !== 'clutch');
+    const before = [...still, { control: 'grip', to: 0.11 }, { control: 'pilotN', to: 0.48 }];
+    const engaging = { conditions: { env: {}, init }, before, settle_s: 15 };
+    const options = at(0.78, {
+      ...(item === 'clutch-engage' && engaging),
+      habit: { usual },
+      ...(faults && { faults }),
+    });
+    return found(flyCheck('T2', item, options));
+  };
+
+  test.each([
+    ['magnetos-low-left-first', {}, 'good'],
+    ['magnetos-low-left-first', { retardL: 6 }, 'unusual more-drop'],
+    ['magnetos-low-left-first', { retardR: 7 }, 'unusual more-drop'],
+    ['magnetos-low-left-first', { 'plug.2': 0.88 }, 'unusual more-rough'],
+    ['clutch-engage', {}, 'good'],
+    ['clutch-engage', { actRate: 0.85 }, 'unusual slow-actuator'],
+    ['clutch-engage', { tension: 0.8 }, 'unusual weak-grip'],
+    ['clutch-engage', { beltMu: 0.45 }, 'unusual weak-grip'],
+    ['clutch-engage', { brakeDrag: 60 }, 'unusual drag'],
+    ['freewheel', { sprag: 'sticking', stickTorque: 20 }, 'unusual freewheel-drag'],
+  ])('%s with %o', (item, faults, verdict) => {
+    expect(fly(item, faults)).toBe(verdict);
+  });
+
+  test('without a past nothing is unusual', () => {
+    expect(found(flyCheck('T2', 'magnetos-low-left-first', at(0.78, { faults: { retardL: 6 } })))).toBe('good');
+  });
+
+  test('the words say what it is and what it was', () => {
+    const habit = { usual };
+    const { words } = flyCheck('T2', 'magnetos-low-left-first', at(0.78, { faults: { retardL: 6 }, habit })).result!;
+    expect(words).toMatch(/Drop of 1\.\d % on the left magneto, usually 1\.4 %: it fires late/);
   });
 });

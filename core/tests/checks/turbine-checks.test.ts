@@ -92,7 +92,7 @@ describe.each(TURBINES)('electrical loads of %s', (id) => {
 
   test('this tail’s own past is the measure, once it is known', () => {
     const own = { pitot_heat: { amps: 2, sd: 0.1 } };
-    expect(found(flyCheck(id, 'load-steps', running(id, { loads: own })))).toBe('fault load-excess');
+    expect(found(flyCheck(id, 'load-steps', running(id, { habit: { loads: own } })))).toBe('fault load-excess');
   });
 
   test('a generator off line: nothing can be measured', () => {
@@ -116,6 +116,91 @@ describe.each(TURBINES)('bleed air of %s', (id) => {
 
   test('a probe that is open is unknown', () => {
     expect(flyCheck(id, 'anti-ice', running(id, { faults: { 'e1.tc_open': 1 } })).result!.verdict).toBe('unknown');
+  });
+});
+
+describe('bleed valves against what this tail usually shows', () => {
+  const usual = { 'anti-ice/rise': { median: 24, least: 22, most: 26 } };
+
+  test('one that opens in part is named', () => {
+    const healthy = figure(flyCheck('S7', 'anti-ice', running('S7')), 'rise')!;
+    const more = { 'anti-ice/rise': { median: healthy + 8, least: healthy + 6, most: healthy + 10 } };
+    expect(found(flyCheck('S7', 'anti-ice', running('S7', { habit: { usual: more } })))).toBe('unusual less-bleed');
+    const same = { 'anti-ice/rise': { median: healthy, least: healthy - 1, most: healthy + 1 } };
+    expect(found(flyCheck('S7', 'anti-ice', running('S7', { habit: { usual: same } })))).toBe('good');
+  });
+
+  test('one that stays half open when it is switched off', () => {
+    const options = running('S7', { habit: { usual } });
+    const stuck = { control: 'fault.e1.bleed_stuck', to: 0.02, after_s: 56 };
+    const flown = flyCheck('S7', 'anti-ice', { ...options, before: [...options.before!, stuck] });
+    expect(found(flown)).toBe('fault stuck-open');
+  });
+});
+
+describe.each(TURBINES)('the hover of %s', (id) => {
+  const twin = TWINS.includes(id);
+  const loading = typeOf(id).loading as { mtow_kg: number };
+  const mass_kg = 0.85 * loading.mtow_kg;
+  const situation = { pa_ft: 0, oat_C: 12, bleed: 'none', mass_kg, headwind_kt: 0, hoverOffset_pct: 0 };
+  const hover = (faults: Record<string, number> = {}, more: Partial<FlyOptions> = {}, heater = 0): Flown => {
+    const options = running(id, { faults, situation, settle_s: 30, ...more });
+    return flyCheck(id, 'hover-check', {
+      ...options,
+      conditions: { running: { coll: 0.5 }, env: { oat_c: 12 }, mass_kg, height_m: 1.52 },
+      before: [
+        ...options.before!,
+        { control: 'bleed_heat', to: heater },
+        { control: 'h_ref', to: 1.52 },
+        { control: 'coll_mode', to: 'hover' },
+      ],
+    });
+  };
+  const near = (value: number): { median: number; least: number; most: number } => ({
+    median: value,
+    least: value - 3,
+    most: value + 3,
+  });
+  const usual = {
+    'hover/between': near(0),
+    'hover/temperature': near(30),
+    'hover/temperature-1': near(30),
+    'hover/temperature-2': near(30),
+  };
+
+  test('healthy is good, and its margin is read', () => {
+    const flown = hover({}, { habit: { usual } });
+    expect(found(flown)).toBe('good');
+    expect(figure(flown, twin ? 'temperature-1' : 'temperature')).toBeGreaterThan(20);
+  });
+
+  test.each([
+    ['a turbine worn by 2 %', { 'e1.turb_eff': 0.98 }],
+    ['a compressor worn by 3 %', { 'e1.comp_eff': 0.97 }],
+    ['air that leaks away', { 'e1.bleed_stuck': 0.03 }],
+  ])('%s is seen', (_what, faults) => {
+    expect(found(hover(faults, { habit: { usual } }))).toBe(`unusual ${twin ? 'engine-1-hot' : 'hotter-hover'}`);
+  });
+
+  test('a heater left on is told, unless the brief counts on it', () => {
+    expect(found(hover({}, {}, 1))).toBe('unusual bleed-on');
+    expect(found(hover({}, { situation: { ...situation, bleed: 'heater' } }, 1))).toBe('good');
+  });
+
+  test('a heater left on is seen though the frame in which the hover became steady had lost its switch', () => {
+    const heater = typeOf(id).channels.findIndex((c) => c.id === 'switch.heater');
+    let first = true;
+    const spoil = (values: Float64Array): void => {
+      if (!first) return;
+      first = false;
+      values[heater] = NaN;
+    };
+    expect(found(hover({}, { spoil }, 1))).toBe('unusual bleed-on');
+  });
+
+  test('a switch that is not read says nothing of the hover', () => {
+    const i = typeOf(id).channels.findIndex((c) => c.id === 'switch.heater');
+    expect(found(hover({}, { spoil: (values) => (values[i] = NaN) }))).toBe('good');
   });
 });
 

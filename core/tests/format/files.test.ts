@@ -87,6 +87,18 @@ describe('device lines', () => {
     });
   });
 
+  test('a figure that no gauge shows is unknown, one a little past its scale is not', () => {
+    const reader = new DeviceLineReader(skerry.channels);
+    const i = skerry.channels.findIndex((c) => c.id === 'tot.1');
+    const [, top] = skerry.channels[i]!.range;
+    const read = (value: number): number => {
+      expect(reader.read(`{"t":1,"tot.1":${value}}`)).toBeNull();
+      return reader.values[i]!;
+    };
+    expect(read(top + 20)).toBe(top + 20);
+    for (const wild of [top * 1.5, -999, 1e308, -40_000]) expect(read(wild), String(wild)).toBeNaN();
+  });
+
   test.each([
     ['{"t":1', 'not-json'],
     ['[1,2]', 'not-an-object'],

@@ -1,4 +1,4 @@
-import { learnLoads, type PastCheck, usualFigures } from '@rouse/core/health';
+import { learnCheckHabit, type PastCheck, usualFigures } from '@rouse/core/health';
 import { describe, expect, test } from 'vitest';
 import { typeOf } from '../fleet.ts';
 
@@ -36,8 +36,8 @@ describe('what the checks of a tail usually show', () => {
 
   test('a load is learned after five steps, by its median', () => {
     const s7 = typeOf('S7');
-    expect(learnLoads(s7, past([9, 9, 9, 9]))).toEqual({});
-    const { pitot_heat } = learnLoads(s7, past([8.6, 8.7, 8.8, 8.7, 30]));
+    expect(learnCheckHabit(s7, past([9, 9, 9, 9])).loads).toEqual({});
+    const { pitot_heat } = learnCheckHabit(s7, past([8.6, 8.7, 8.8, 8.7, 30])).loads;
     expect(pitot_heat!.amps).toBe(8.7);
     expect(pitot_heat!.sd).toBeLessThan(0.2);
   });
@@ -48,6 +48,6 @@ describe('what the checks of a tail usually show', () => {
       figures: [{ id: 'pitot', value: null, good: [null, null] }],
     }));
     expect(usualFigures(empty)).toEqual({});
-    expect(learnLoads(typeOf('S7'), empty)).toEqual({});
+    expect(learnCheckHabit(typeOf('S7'), empty).loads).toEqual({});
   });
 });

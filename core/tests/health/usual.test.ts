@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { brokenHabits, compareStart, featuresOf } from '@rouse/core/health';
-import { CORRIDOR_MIN_STARTS, learnCorridor, quantile } from '@rouse/core/watch';
+import { CORRIDOR_MIN_STARTS, dayOf, learnCorridor, quantile } from '@rouse/core/watch';
 import { flyPreset } from '../skerry.ts';
 
 const past = Array.from({ length: 20 }, (_, i) => ({ voltsDip_V: 18 + i * 0.05, peak_C: 650 + i }));
@@ -35,7 +35,7 @@ test('an aborted start keeps the peak that came after the abort', () => {
 
 test('no corridor is claimed from a handful of starts', () => {
   const { record, profile } = flyPreset('mild').starts[0]!;
-  const one = { profile, outsideAir_C: record.outsideAir_C, voltsBefore_V: record.voltsBefore_V };
+  const one = { profile, day: dayOf(record) };
   expect(learnCorridor(Array.from({ length: CORRIDOR_MIN_STARTS - 1 }, () => one))).toBeNull();
   const corridor = learnCorridor(Array.from({ length: CORRIDOR_MIN_STARTS }, () => one))!;
   expect(Math.max(...corridor.upperTot_C.filter((v) => !Number.isNaN(v)))).toBeCloseTo(record.peak_C, 0);

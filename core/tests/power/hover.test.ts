@@ -187,7 +187,7 @@ describe('one engine out', () => {
 describe('a piston', () => {
   const { performance, loading } = typeOf('T2');
   const piston = {
-    ...performance.hover,
+    ...performance.hover!,
     mtow_kg: loading.mtow_kg,
     empty_kg: loading.empty_kg,
     piston: performance.piston!,

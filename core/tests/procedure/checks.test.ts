@@ -12,6 +12,7 @@ import {
   Runner,
   standInActions,
   stillOpen,
+  type RunState,
 } from '@rouse/core/procedure';
 import { SimulatedCockpit } from '@rouse/core/simulator';
 import { describe, expect, test } from 'vitest';
@@ -93,6 +94,10 @@ const done = (value: number | null = null): Payload => ({
   words: '',
 });
 
+/** What is out of its place, but for the frictions, which are set until the lift. */
+const moved = (state: RunState): string[] =>
+  stillOpen(T2, state).flatMap((l) => (l.item.id === 'frictions' ? [] : [l.words]));
+
 describe('a check in a run', () => {
   test('a good one settles its item, with numbers, windows and the words', () => {
     const run = new AtCheck(MAGNETOS);
@@ -102,29 +107,29 @@ describe('a check in a run', () => {
     expect(figures.map((f) => f.id)).toEqual(['rough-left', 'drop-left', 'rough-right', 'drop-right', 'difference']);
     for (const f of figures) expect(f.to_s!).toBeGreaterThan(f.from_s!);
     expect(itemState(run.state, MAGNETOS)).toMatchObject({ status: 'done', how: 'sensed' });
-    expect(stillOpen(T2, run.state)).toEqual([]);
+    expect(moved(run.state)).toEqual([]);
   });
 
   test('while a side is selected the switch is still open, and closed when both are back', () => {
     const run = new AtCheck(MAGNETOS);
     run.until(stage(1));
-    expect(stillOpen(T2, run.state)).toEqual([]);
+    expect(moved(run.state)).toEqual([]);
     run.until(stage(2));
-    expect(stillOpen(T2, run.state).map((l) => l.words)).toEqual(['Magnetos on one side']);
+    expect(moved(run.state)).toEqual(['Magnetos on one side']);
     run.until(isMeasured);
-    expect(stillOpen(T2, run.state)).toEqual([]);
+    expect(moved(run.state)).toEqual([]);
   });
 
   test('given up on one side, it stays open until the switch is seen back', () => {
     const run = new AtCheck(MAGNETOS);
     run.until(stage(2));
     run.write('pilot', { kind: 'item-skipped', item: MAGNETOS, reason: 'Called away' });
-    expect(stillOpen(T2, run.state)).toHaveLength(1);
+    expect(moved(run.state)).toHaveLength(1);
     const ready = T2.items.find((i) => i.id === 'ready')!;
     expect(run.wants({ kind: 'item-done', item: ready.id, how: 'declared', value: null, words: '' }).ok).toBe(false);
     run.cockpit.move({ control: 'mags', to: 'BOTH' });
     run.until((p) => p.kind === 'stage-done' && p.item === MAGNETOS, false);
-    expect(stillOpen(T2, run.state)).toEqual([]);
+    expect(moved(run.state)).toEqual([]);
   });
 
   test('a fault does not settle it: no word of the pilot does, and the departure is held', () => {

@@ -7,6 +7,7 @@ import {
   isReachable,
   itemState,
   noGoFaults,
+  openBefore,
   type Payload,
   presentItem,
   procedureOf,
@@ -26,10 +27,10 @@ const pairsOf = (ways: Record<string, string>[]): Record<string, string>[] =>
   ways.flatMap((a) => ways.map((b) => ({ ...a, ...b })));
 
 describe.each(fleet.map((t) => [t.id, t] as const))('the procedure of %s', (_id, type) => {
-  test('has 20 to 45 items before start, each with its reason, its cost and its zone', () => {
+  test('has 20 to 55 items before start, each with its reason, its cost and its zone', () => {
     const list = procedureOf(type, reduceRun([])).filter((i) => i.leg === 'before-start');
     expect(list.length).toBeGreaterThanOrEqual(20);
-    expect(list.length).toBeLessThanOrEqual(45);
+    expect(list.length).toBeLessThanOrEqual(55);
     for (const item of type.items) {
       expect(item.why.split(/[.!?] /).length, item.id).toBeLessThanOrEqual(3);
       expect(item.ifSkipped.length * item.response.length, item.id).toBeGreaterThan(0);
@@ -102,7 +103,7 @@ test('any legal order gives the same state, and none reaches the lift with an op
           if (open.length === 0) break;
           const item = open[picks[n % picks.length]! % open.length]!;
           const gate = type.legs.find((l) => l.id === item.leg)?.gate === true;
-          expect(gate ? [...stillOpen(type, hand.state), ...noGoFaults(type, hand.state)] : []).toEqual([]);
+          expect(gate ? [...openBefore(type, hand.state, item.leg), ...noGoFaults(type, hand.state)] : []).toEqual([]);
           if (n === faultAt && item.failure !== 'no-go')
             hand.wants({ kind: 'item-fault', item: item.id, note: 'not so today' });
           else hand.settle(item);
@@ -139,9 +140,10 @@ describe('the kinds of item', () => {
     expect(hand.wants(done(item))).toBe(false);
     expect(hand.wants({ kind: 'stage-done', item: item.id, stage: 1, value: null, words: '', last: true })).toBe(false);
     hand.wants(rightAnswer(item, { type: hand.type, state: hand.state }));
-    expect(stillOpen(hand.type, hand.state).map((l) => l.words)).toEqual(['Throttle is open']);
+    const moved = (): string[] => stillOpen(hand.type, hand.state).map((l) => l.words).filter((w) => !w.startsWith('Frictions')); // prettier-ignore
+    expect(moved()).toEqual(['Throttle is open']);
     expect(hand.wants({ kind: 'item-skipped', item: item.id, reason: 'called away' })).toBe(true);
-    expect(stillOpen(hand.type, hand.state)).toHaveLength(1);
+    expect(moved()).toHaveLength(1);
     const ready = hand.type.items.find((i) => i.id === 'ready')!;
     expect(isReachable(hand.type, hand.state, ready)).toBe(false);
     expect(hand.wants({ kind: 'closed', outcome: 'ready' })).toBe(false);
@@ -149,7 +151,7 @@ describe('the kinds of item', () => {
     expect(hand.wants({ kind: 'stage-done', item: item.id, stage: restore, value: null, words: '', last: true })).toBe(
       true,
     );
-    expect(stillOpen(hand.type, hand.state)).toEqual([]);
+    expect(moved()).toEqual([]);
     expect(itemState(hand.state, item.id).status).toBe('skipped');
   });
 

@@ -174,10 +174,10 @@ describe('the list', () => {
   test('an abort turns the list to the actions of its reason, and dry motoring stays open until it is off', () => {
     const at = aborted.findIndex((e) => e.kind === 'abort');
     const turned = reduceRun(aborted.slice(0, at + 1));
-    expect(turned.abort?.reason).toBe('hot');
-    expect(presentItem(skerry, turned)?.id).toBe('hot-selector-off');
+    expect(turned.abort?.reason).toBe('going-to-be-hot');
+    expect(presentItem(skerry, turned)?.id).toBe('going-to-be-hot-selector-off');
     const motoring = reduceRun(
-      aborted.slice(0, aborted.findIndex((e) => e.kind === 'item-done' && e.item === 'hot-motor') + 1),
+      aborted.slice(0, aborted.findIndex((e) => e.kind === 'item-done' && e.item === 'going-to-be-hot-motor') + 1),
     );
     expect(stillOpen(skerry, motoring).map((l) => l.words)).toEqual(['Dry motoring is on; off when cold']);
     expect(stillOpen(skerry, reduceRun(aborted))).toEqual([]);

@@ -83,6 +83,15 @@ describe('the last look', () => {
     for (const id of ['tot.1', 'nr', 'captions']) expect(line(hand, null, id).verdict).toBe('unknown');
   });
 
+  test('of people, doors and area it says settled only for what was asked and answered', () => {
+    const hand = readyFor('H9');
+    expect(line(hand, null, 'people')).toMatchObject({ verdict: true });
+    expect(line(hand, null, 'people').words).toMatch(/^settled: .*area/);
+    const silent = { ...hand.type, items: hand.type.items.filter((i) => i.role !== 'people') };
+    const asked = finalScan(silent, hand.state, null, 600).find((l) => l.id === 'people')!;
+    expect(asked).toMatchObject({ verdict: 'unknown', words: expect.stringContaining('not asked') });
+  });
+
   test('what was skipped is told with its reason, and fuel is held against the flight with a reserve', () => {
     const hand = new Hand(typeOf('H9'));
     for (let i = 0; i < 200 && presentItem(hand.type, hand.state)?.id !== 'autopilot'; i++)

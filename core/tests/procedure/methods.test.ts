@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { TypeFile } from '@rouse/core/aircraft';
+import { stagesOf, type TypeFile } from '@rouse/core/aircraft';
 import {
   differences,
   durationOf,
@@ -17,10 +17,12 @@ import {
   scheduleOf,
   twoCrewTurn,
   waitsOf,
+  warmTargets,
   wayOf,
   zonesOf,
   rightAnswer,
 } from '@rouse/core/procedure';
+import type { Lognormal } from '@rouse/core/schedule';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
 
@@ -274,7 +276,7 @@ describe('time', () => {
     const item = typeOf('X14').items.find((i) => i.kind === 'wait' && i.usual_s > 60)!;
     if (item.kind !== 'wait') throw new Error('no long wait');
     const median = (past: PastWait[], oat_C: number | null = 10): number => {
-      const dur = durationOf(item, past, oat_C);
+      const dur = durationOf(typeOf('X14'), item, past, oat_C);
       return 'mu' in dur ? Math.exp(dur.mu) : dur.fixed;
     };
     const took = (took_s: number, oat_C: number, n = 10): PastWait[] =>
@@ -286,13 +288,43 @@ describe('time', () => {
     expect(median(took(0.2, 10))).toBeCloseTo(item.usual_s, 6);
   });
 
-  test('a finished run says how long its waits took', () => {
+  test('a warm-up is carried over to the air of the day, and a day far from the earlier ones is less certain', () => {
+    const type = typeOf('C5');
+    const item = type.items.find((i) => i.id === 'engine-oil-warm')!;
+    const [target] = warmTargets(type, item);
+    // warms by a kelvin in two seconds, each time from an air of 10 °C
+    const curve = { every_s: 5, rise_K: Array.from({ length: 20 }, (_, i) => 2.5 * i) };
+    const past = Array.from({ length: 12 }, (_, i): PastWait => ({
+      item: item.id,
+      took_s: 25,
+      oat_C: 8 + (i % 5),
+      curves: { [target!.channel]: curve },
+    }));
+    const at = (oat_C: number): { mu: number; sigma: number } => durationOf(type, item, past, oat_C) as Lognormal;
+    expect(Math.exp(at(10).mu)).toBeCloseTo(2 * (target!.target_C - 10), -1);
+    expect(Math.exp(at(-10).mu)).toBeCloseTo(2 * (target!.target_C + 10), -1);
+    expect(at(-30).sigma).toBeGreaterThan(at(-10).sigma);
+  });
+
+  test('a finished run says how long its waits and its measured checks took', () => {
     const hand = new Hand(typeOf('C5'));
     for (let i = 0; i < 120 && presentItem(hand.type, hand.state); i++) hand.settle(present(hand));
     const waits = waitsOf(hand.type, hand.entries, 12);
-    const listed = procedureOf(hand.type, hand.state).filter((i) => i.kind === 'wait' || i.kind === 'watch');
+    const listed = procedureOf(hand.type, hand.state).filter(
+      (i) => i.kind === 'wait' || i.kind === 'watch' || (i.kind === 'measure' && i.trace),
+    );
     expect(waits.map((w) => w.item)).toEqual(listed.map((i) => i.id));
     expect(waits.every((w) => w.took_s > 0 && w.oat_C === 12)).toBe(true);
+  });
+
+  test('a measured check takes as long as its stages last and as this tail took, not as a glance', () => {
+    const check = typeOf('T2').items.find((i) => i.id === 'magnetos-low-left-first')!;
+    const lasts_s = stagesOf(check).reduce((sum, stage) => sum + (stage.hold_s ?? 0), 0);
+    const took = (past: PastWait[]): number =>
+      Math.exp((durationOf(typeOf('T2'), check, past, 12) as { mu: number }).mu);
+    expect(took([])).toBeGreaterThan(lasts_s);
+    const slow = Array.from({ length: 20 }, () => ({ item: check.id, took_s: 2 * took([]), oat_C: 12 }));
+    expect(took(slow)).toBeGreaterThan(1.5 * took([]));
   });
 
   test('the passage goes leg by leg', () => {

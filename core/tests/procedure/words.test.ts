@@ -9,6 +9,7 @@ import {
   type Payload,
   reduceRun,
   Runner,
+  sayClock,
   sayEntry,
 } from '@rouse/core/procedure';
 import { channelIndex, flyPreset, journalOf, skerry } from '../skerry.ts';
@@ -16,6 +17,10 @@ import { payloadOf } from '../hand.ts';
 
 const say = (payload: Payload): ReturnType<typeof sayEntry> =>
   sayEntry(skerry, journalOf([{ t_s: 1, by: 'pilot', payload }])[0]!);
+
+test('a time is told in whole seconds that have passed, and never falls back at the minute', () => {
+  expect([0, 59.6, 60, 119.5, 3600].map(sayClock)).toEqual(['0:00', '0:59', '1:00', '1:59', '60:00']);
+});
 
 describe('entries in words', () => {
   test.each<[Payload, string, string, boolean]>([

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { needWatched } from '@rouse/core/aircraft';
+import { flyPractice } from '@rouse/core/drill';
 import { RatingBooks, type RatingEvent, type RatingNow } from '@rouse/core/ratings';
 import { typeOf } from '../fleet.ts';
 
@@ -28,6 +30,23 @@ function fly(stretches: readonly Stretch[], books: RatingBooks, seen?: (now: Rat
     }
 }
 
+test.each(['T2', 'T2i', 'C5', 'S7', 'H9'])('a start of %s is no use of power, whatever its gauges show', (id) => {
+  const started = needWatched(typeOf(id));
+  // two hundred metres below the sea: the air in a manifold at rest is denser than any rating
+  const conditions = { env: { oat_c: -5, pa_m: -200 } };
+  const run = flyPractice({ type: started, conditions, faults: [], corridors: {}, seed: 4 });
+  const seen: RatingEvent[] = [];
+  const books = new RatingBooks(started, [24, 26], (e) => seen.push(e));
+  const row = new Float64Array(started.channels.length);
+  const idleAt_s = run.entries.findLast((e) => e.kind === 'start-done')!.t;
+  run.trace.t_s.forEach((t_s, i) => {
+    if (t_s > idleAt_s) return;
+    run.trace.columns.forEach((column, k) => (row[k] = column[i]!));
+    books.step(t_s, row);
+  });
+  expect(seen.map((e) => `${e.event} at ${e.t_s.toFixed(1)} s`)).toEqual([]);
+});
+
 describe('the ledgers of a running twin', () => {
   test('whatever is flown, what is booked only grows, is no longer than the flight, and uses are never given back', () => {
     fc.assert(
@@ -48,6 +67,23 @@ describe('the ledgers of a running twin', () => {
       }),
       { numRuns: 15 },
     );
+  });
+
+  test('a reading that is lost beside others leaves a doubt, not an all clear', () => {
+    const books = new RatingBooks(type, null);
+    const values = new Float64Array(type.channels.length).fill(NaN);
+    const column = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    const measured = type.ratings!.ledgers.flatMap((l) => l.measures.flatMap((m) => m.channels)).map(column);
+    for (const i of measured) values[i] = 40;
+    for (const id of ['ng.1', 'ng.2', 'nr']) values[column(id)] = 95;
+    const unseen = (): number => Math.max(...books.now().map((r) => r.unseen_s));
+    for (let k = 1; k <= 50; k++) books.step(k / 5, values);
+    expect(unseen()).toBe(0);
+    values[column('tot.1')] = NaN;
+    for (let k = 51; k <= 100; k++) books.step(k / 5, values);
+    const doubted = books.now().filter((r) => r.unseen_s > 0);
+    expect(doubted.every((r) => r.engine === 1)).toBe(true);
+    expect(unseen()).toBeCloseTo(10, 6);
   });
 
   test('the same torques give the same books and the same events', () => {

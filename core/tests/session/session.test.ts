@@ -55,6 +55,28 @@ const abortOf = (session: RunSession): Payload => ({
 });
 
 describe('a session', () => {
+  test('a run that is closed while a reading is still outside its limit keeps the exceedance, before the word closed', () => {
+    const { trace, entries } = flyPreset('mild');
+    const session = begun();
+    const idle_s = entries.find((e) => e.kind === 'start-done')!.t + 5;
+    const last = trace.t_s.findIndex((t) => t > idle_s);
+    feed(session, trace, 0, last);
+    const values = new Float64Array(trace.columns.length);
+    rowInto(trace, last, values);
+    values[skerry.channels.findIndex((c) => c.id === 'oil.1.pressure')] = 0.1;
+    for (let k = 1; k <= 500; k++) session.frame(idle_s + k / 50, values);
+    const closed = session.answer({
+      by: 'pilot',
+      t_s: idle_s + 10.1,
+      payload: { kind: 'closed', outcome: 'given-up' },
+    });
+    expect(closed.ok && closed.entry.kind).toBe('closed');
+    expect(session.entries.at(-1)!.kind).toBe('closed');
+    const held = session.entries.find((e) => e.kind === 'exceedance' && e.limit.startsWith('oil'));
+    expect(held).toMatchObject({ expired: true, severity: 'warning' });
+    expect(checkChain(session.entries)).toBeNull();
+  });
+
   test('the same inputs give the same effects, entry by entry and hash by hash', () => {
     const { trace } = flyPreset('hot-start');
     const [a, b] = [begun(), begun()];

@@ -161,7 +161,7 @@ describe('hot from a hover and cut without its cool-down', () => {
     const file = structuredClone(typeOf('S7'));
     file.items.find((i) => i.id === 'motor-after')!.when = [{ check: 'residual-after', found: ['smokes'] }];
     expect(typeFileSchema.safeParse(file).error!.issues.map((i) => i.message)).toEqual([
-      'smokes is nothing that a check named residual-after finds',
+      'smokes is nothing that a check named residual-after finds; name one of its causes',
     ]);
   });
 });

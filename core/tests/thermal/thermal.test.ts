@@ -63,7 +63,7 @@ describe('the battery in the cold', () => {
 
   test('every shipped type starts on a mild day with a charged battery', () => {
     for (const { thermal, id } of fleet)
-      expect(batteryCold(thermal, { temp_C: 12, soc: 0.95 }).verdict, id).not.toBe('USE_GROUND_POWER');
+      expect(batteryCold(thermal!, { temp_C: 12, soc: 0.95 }).verdict, id).not.toBe('USE_GROUND_POWER');
   });
 });
 

@@ -1,6 +1,6 @@
 import { needWatched } from '@rouse/core/aircraft';
 import { SimulatedCockpit } from '@rouse/core/simulator';
-import { forecastWarmup, type WarmCurve, type WarmReadings } from '@rouse/core/thermal';
+import { forecastWarmup, type PastWarmup, type WarmReadings, warmupIn } from '@rouse/core/thermal';
 import { describe, expect, test } from 'vitest';
 import { RUNNING } from '../checks/fly-check.ts';
 import { typeOf } from '../fleet.ts';
@@ -26,9 +26,13 @@ function warmUp(oat: number, n = 0.62, seed = 1): WarmReadings {
   return { t_s, values_C };
 }
 
-const curveOf = ({ values_C }: WarmReadings, oat: number, target_C: number): WarmCurve => {
+const curveOf = ({ values_C }: WarmReadings, oat: number, target_C: number): PastWarmup => {
   const end = values_C.findIndex((v) => v >= target_C) + 20;
-  return { every_s: EVERY_S, rise_K: values_C.filter((_, i) => i % EVERY_S === 0 && i <= end).map((v) => v - oat) };
+  return {
+    outsideAir_C: oat,
+    every_s: EVERY_S,
+    rise_K: values_C.filter((_, i) => i % EVERY_S === 0 && i <= end).map((v) => v - oat),
+  };
 };
 const upTo = ({ t_s, values_C }: WarmReadings, to_s: number): WarmReadings => ({
   t_s: t_s.filter((t) => t <= to_s),
@@ -50,6 +54,33 @@ describe('time until warm, by how this tail warmed up before', () => {
     }
   });
 
+  test('on days unlike any earlier one the range is wider, and holds', () => {
+    const width = (oat: number, after_s: number): number => {
+      const run = warmUp(oat, 0.62, 90);
+      const left_s = run.t_s[run.values_C.findIndex((v) => v >= OIL_C)]! - after_s;
+      const forecast = forecastWarmup(upTo(run, after_s), oat, OIL_C, PAST)!;
+      expect(forecast.low, `${oat} °C after ${after_s} s`).toBeLessThanOrEqual(left_s);
+      expect(forecast.high, `${oat} °C after ${after_s} s`).toBeGreaterThanOrEqual(left_s);
+      return (forecast.high - forecast.low) / forecast.seconds;
+    };
+    for (const after_s of [15, 30]) {
+      const usual = width(6, after_s);
+      for (const oat of [-14, -8, 20, 26]) expect(width(oat, after_s)).toBeGreaterThan(usual);
+    }
+  });
+
+  test('an earlier warm-up carried over to other air takes longer in the cold, and about as long as it does there', () => {
+    const curve = PAST[0]!;
+    const carried = [20, 10, 0, -10].map((oat) => warmupIn(curve, oat, OIL_C)!);
+    for (const [i, s] of carried.slice(1).entries()) expect(s).toBeGreaterThan(carried[i]!);
+    for (const oat of [0, 18]) {
+      const { values_C } = warmUp(oat);
+      const took_s = values_C.findIndex((v) => v >= OIL_C) + 1;
+      expect(Math.abs(warmupIn(curve, oat, OIL_C)! - took_s) / took_s, `${oat} °C`).toBeLessThan(0.3);
+    }
+    expect(warmupIn({ every_s: 5, rise_K: [2, 2, 2, 2] }, 10, OIL_C)).toBeNull();
+  });
+
   test('a faster warm-up than ever is followed at its own pace', () => {
     const run = warmUp(10, 0.72);
     const left_s = run.t_s[run.values_C.findIndex((v) => v >= OIL_C)]! - 60;
@@ -67,6 +98,8 @@ describe('time until warm, by how this tail warmed up before', () => {
     expect(forecastWarmup({ t_s: [1, 2, 3], values_C: [NaN, NaN, NaN] }, 10, OIL_C, PAST)).toBeNull();
     expect(forecastWarmup(upTo(warmUp(10), 60), NaN, OIL_C, PAST)).toBeNull();
     expect(forecastWarmup(upTo(warmUp(10), 60), 10, OIL_C, [])).toBeNull();
-    expect(forecastWarmup(upTo(warmUp(10), 60), 10, OIL_C, [{ every_s: 5, rise_K: [2, 2, 2, 2] }])).toBeNull();
+    expect(
+      forecastWarmup(upTo(warmUp(10), 60), 10, OIL_C, [{ outsideAir_C: 10, every_s: 5, rise_K: [2, 2, 2, 2] }]),
+    ).toBeNull();
   });
 });

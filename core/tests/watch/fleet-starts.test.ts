@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { needWatched } from '@rouse/core/aircraft';
 import { flyPractice } from '@rouse/core/drill';
 import { conditionsOf } from '@rouse/core/simulator';
-import { snapshotOf } from '@rouse/core/watch';
+import { snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
 import { fleet, typeOf } from '../fleet.ts';
 import { abortsOf, codesOf, raisedIn, START_S, workStart } from './hands.ts';
 
@@ -50,7 +50,10 @@ describe('the manual turbine', () => {
   });
 
   test.each<[string, Parameters<typeof workStart>[1]]>([
-    ['hot', { faults: [{ when: { sig: 'e1.lit', op: '==', val: 1 }, set: { 'fault.e1.wf_stuck_kg_s': 0.0115 } }] }],
+    [
+      'going-to-be-hot',
+      { faults: [{ when: { sig: 'e1.lit', op: '==', val: 1 }, set: { 'fault.e1.wf_stuck_kg_s': 0.0115 } }] },
+    ],
     ['hung', { faults: [{ when: { sig: 'e1.ng_true', op: '>=', val: 25 }, set: { 'fault.e1.starter_drop': 1 } }] }],
     ['no-light', { faults: [{ set: { 'fault.e1.igniter_fail': 1 } }] }],
     ['no-crank', { faults: [{ set: { 'fault.e1.starter_r_mult': 12 } }], start: [starter] }],
@@ -74,6 +77,28 @@ describe('the manual turbine', () => {
       },
     ];
     expect(abortsOf(workStart('C5', { faults }))[0]).toMatchObject({ reason: 'sensor-lost' });
+  });
+
+  test('one frame without a speed after a pause of the line is no reading that is lost', () => {
+    const type = needWatched(typeOf('C5'));
+    const ng = type.channels.findIndex((c) => c.id === 'ng.1');
+    const { trace } = flyPractice({ type, conditions: conditionsOf(type, type.standIn[0]!), faults: [], corridors: {}, seed: 3 }); // prettier-ignore
+    const from = trace.columns[ng]!.findIndex((v) => v > 30);
+    const events: WatchEvent[] = [];
+    const watch = new Watch(type, {}, (event) => events.push(event));
+    const values = new Float64Array(type.channels.length);
+    const step = (i: number, lost: boolean): void => {
+      trace.columns.forEach((column, c) => (values[c] = column[i]!));
+      if (lost) values[ng] = NaN;
+      watch.step(trace.t_s[i]!, values);
+    };
+    for (let i = 0; i <= from; i++) step(i, false);
+    // the line says nothing for 0.8 s, and the first frame after it lacks the speed
+    step(from + 40, true);
+    for (let i = from + 41; i < from + 100; i++) step(i, false);
+    expect(events.filter((e) => e.kind === 'abort')).toEqual([]);
+    for (let i = from + 100; i < from + 140; i++) step(i, true);
+    expect(events.filter((e) => e.kind === 'abort')).toMatchObject([{ reason: 'sensor-lost' }]);
   });
 
   test('a light that comes after all, over fuel that has collected, is called once more', () => {
@@ -102,14 +127,16 @@ describe('the manual turbine', () => {
     expect(raisedIn(hot)).toContain('gate-residual');
   });
 
-  test('a flame that leaves the exhaust is a fire, also while the thermocouple reads low', () => {
+  test('a flame that leaves the exhaust is stopped by its fuel, also while the thermocouple reads low', () => {
     const faults = [
       {
         when: { sig: 'e1.lit', op: '==' as const, val: 1 },
         set: { 'fault.e1.wf_stuck_kg_s': 0.022, 'fault.e1.tc_gain': 0.3 },
       },
     ];
-    expect(abortsOf(workStart('C5', { faults }))[0]).toMatchObject({ reason: 'fire' });
+    const worked = workStart('C5', { faults });
+    expect(raisedIn(worked)).toContain('reading-implausible');
+    expect(abortsOf(worked)[0]).toMatchObject({ reason: 'going-to-be-hot' });
   });
 });
 
@@ -217,10 +244,10 @@ describe('twins', () => {
       seed: 3,
     });
     const abort = run.entries.find((e) => e.kind === 'abort')!;
-    expect(abort).toMatchObject({ watch: 'engine-2-start', reason: 'hot' });
-    const done = run.entries.flatMap((p) => (p.kind === 'item-done' && p.item.startsWith('hot-') ? [p.item] : [])); // prettier-ignore
+    expect(abort).toMatchObject({ watch: 'engine-2-start', reason: 'going-to-be-hot' });
+    const done = run.entries.flatMap((p) => (p.kind === 'item-done' && p.item.startsWith('going-to-be-hot-') ? [p.item] : [])); // prettier-ignore
     expect(done.length).toBeGreaterThan(2);
-    expect(done.every((id) => id.startsWith('hot-2-'))).toBe(true);
+    expect(done.every((id) => id.startsWith('going-to-be-hot-2-'))).toBe(true);
   });
 
   test('before the auxiliary unit gives air, the gate of an engine start is shut', () => {
@@ -271,6 +298,60 @@ describe('the piston trainers', () => {
     const [first] = abortsOf(workStart('T2', { start }));
     expect(first).toMatchObject({ reason: 'overspeed' });
     expect(first!.t_s - START_S).toBeLessThan(5);
+  });
+
+  test('a warm engine that races is told of while a hand can still close the throttle', () => {
+    const type = needWatched(typeOf('T2'));
+    const start = type.items
+      .find((i) => i.id === 'start-engine')!
+      .standIn!.map((a) => (a.control === 'grip' ? { ...a, to: 0.5 } : a));
+    const conditions = { env: { oat: 15, dew: 5 }, init: { Th: 150, To: 70, Tc: 65, film: 1 } };
+    const worked = workStart('T2', { start, conditions });
+    const racing = worked.events.find((e) => e.kind === 'cue' && e.code === 'racing')!;
+    const [stop] = abortsOf(worked);
+    const speed = worked.watch.start.record.speedMax_pct;
+    expect(speed).toBeGreaterThan(110);
+    expect(stop).toMatchObject({ reason: 'overspeed' });
+    expect(stop!.text).toMatch(/going to pass 104/);
+    expect(stop!.t_s - racing.t_s).toBeGreaterThan(0.15);
+    expect(raisedIn(workStart('T2', { conditions }))).toEqual([]);
+  });
+
+  test('a closed fuel valve is named where it does not fire, and a lost current is no dead alternator', () => {
+    const shut = abortsOf(workStart('T2', { moves: [[1, { control: 'fuel', to: 0 }]] }))[0];
+    expect(shut).toMatchObject({ reason: 'no-light' });
+    expect(shut!.text).toContain('the fuel valve is shut');
+  });
+
+  test('primed too long: it may be dry or flooded, and is flooded when it is primed again and does not fire', () => {
+    const primer = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'primer', to }]; // prettier-ignore
+    const starter = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'starter', to }]; // prettier-ignore
+    const flooded = { conditions: { env: { oat: 15, dew: 5 }, init: { film: 80 } }, seconds: 80 };
+    const twice = [
+      starter(START_S + 9, 0),
+      primer(START_S + 40, 1),
+      primer(START_S + 43, 0),
+      starter(START_S + 50, 1),
+      starter(START_S + 59, 0),
+    ];
+    const [first, second] = abortsOf(workStart('T2', { ...flooded, moves: twice }));
+    expect(first).toMatchObject({ reason: 'no-light', text: expect.stringMatching(/too little prime, or flooded/) });
+    expect(second).toMatchObject({ reason: 'no-light', text: expect.stringMatching(/so it is flooded/) });
+  });
+
+  test('a tachometer that drops to nothing is a reading lost', () => {
+    const { type, cockpit } = workStart('T2', { seconds: 7 });
+    expect(cockpit.t_s).toBeGreaterThan(6);
+    const watch = new Watch(type, {}, (e) => events.push(e));
+    const events: WatchEvent[] = [];
+    const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
+    for (const action of type.items.find((i) => i.id === 'start-engine')!.standIn!) cockpit.move(action);
+    for (let k = 0; k < 600; k++) {
+      const values = cockpit.tick();
+      if (k > 300) values[index('engine.rpm')] = 0;
+      watch.step(cockpit.t_s, values);
+    }
+    expect(events.find((e) => e.kind === 'abort')).toMatchObject({ reason: 'sensor-lost' });
   });
 
   test('an alternator that gives nothing is said; the start is not stopped for it', () => {

@@ -16,6 +16,8 @@ type Damage = {
   by: number;
 };
 
+type Done = Extract<WatchEvent, { kind: 'start-done' }>;
+
 /** Every start of a whole run on a mild day, as a unit sends it. */
 function flown(type: WatchedType): Trace {
   const mild = type.standIn.find((p) => p.id === 'mild')!;
@@ -108,6 +110,36 @@ describe.each(fleet.map((t) => t.id))('%s', (id) => {
           events.some((e) => e.kind === 'abort' || (e.kind === 'cue' && e.severity !== 'call')),
           channel,
         ).toBe(true);
+      }
+    }
+  });
+
+  test('a reading that is lost for one frame erases no extreme, wherever the hole is', () => {
+    const column = (channel: string): number => type.channels.findIndex((c) => c.id === channel);
+    for (const spec of type.startWatches) {
+      const doneOf = (events: readonly WatchEvent[]): Done =>
+        events.find((e): e is Done => e.kind === 'start-done' && e.watch === spec.id)!;
+      const whole = doneOf(clean).record;
+      const from = trace.t_s.findIndex((t) => t >= whole.starterAt_s);
+      const to = trace.t_s.findIndex((t) => t >= whole.idleAt_s);
+      const lowest = trace.columns[column(spec.channels.volts)]!.indexOf(whole.voltsMin_V, from);
+      const hottest = trace.t_s.indexOf(whole.peakAt_s);
+      // at the extreme, just before and after it, and anywhere
+      const holes = [lowest, hottest].flatMap((i) => (i < 0 ? [] : [i - 1, i, i + 1]));
+      for (let k = 1; k < 8; k++) holes.push(from + Math.floor((k / 8) * (to - from)));
+      const highest = spec.kind === 'turbine' ? spec.channels.temperature : spec.channels.speed;
+      const lost = new Set([spec.channels.volts, highest, spec.starter.channel]);
+      for (const at of holes) {
+        const damages = [...lost].map((c): Damage => ({ at, rows: 1, channel: column(c), kind: 'nan', by: 0 }));
+        const { t_s: end_s, record } = doneOf(watched(type, trace, damages));
+        const readings = (channel: string, first_s: number): number[] =>
+          [...trace.columns[column(channel)]!].filter(
+            (_, i) => i !== at && trace.t_s[i]! >= first_s && trace.t_s[i]! <= end_s,
+          );
+        expect(record.voltsMin_V).toBe(Math.min(...readings(spec.channels.volts, whole.starterAt_s)));
+        const [seen, from_s] =
+          spec.kind === 'turbine' ? [record.peak_C, whole.fuelAt_s] : [record.speedMax_pct, whole.starterAt_s];
+        expect(seen).toBe(Math.max(...readings(highest, from_s)));
       }
     }
   });

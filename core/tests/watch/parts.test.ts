@@ -4,11 +4,14 @@ import { SimulatedCockpit } from '@rouse/core/simulator';
 import {
   BandMonitor,
   type BandTable,
+  dayOf,
   learnCorridor,
   snapshotOf,
   type Excursion,
   Watch,
   type WatchEvent,
+  type StartDay,
+  widenFor,
 } from '@rouse/core/watch';
 import { channelIndex, flyPreset, habit, skerry } from '../skerry.ts';
 
@@ -104,14 +107,11 @@ describe('a band monitor, live', () => {
 describe('the corridor', () => {
   test('never excludes a start that it was learned from', () => {
     const runs = Array.from({ length: 9 }, (_, i) => flyPreset('mild', null, 40 + i));
-    const learned = runs
-      .map((r) => r.starts[0]!)
-      .map((s) => ({ profile: s.profile, outsideAir_C: s.record.outsideAir_C, voltsBefore_V: s.record.voltsBefore_V }));
+    const learned = runs.map((r) => r.starts[0]!).map((s) => ({ profile: s.profile, day: dayOf(s.record) }));
     const corridor = learnCorridor(learned)!;
     for (const { profile } of learned) {
       profile.totMax_C.forEach((v, i) => expect(Number.isNaN(v) || v <= corridor.upperTot_C[i]!).toBe(true));
       profile.totMin_C.forEach((v, i) => expect(Number.isNaN(v) || v >= corridor.lowerTot_C[i]!).toBe(true));
-      profile.gasMax_C.forEach((v, i) => expect(Number.isNaN(v) || v <= corridor.upperGas_C[i]!).toBe(true));
     }
     const [wide, mid, narrow] = corridor.contours;
     corridor.upperTot_C.forEach((_, i) => {
@@ -123,12 +123,12 @@ describe('the corridor', () => {
         mid!.high_C[i]! <= wide!.high_C[i]!;
       expect(nested).toBe(true);
     });
-    expect(corridor.outsideAir_C).toEqual({ low: 12, high: 12 });
+    expect(corridor.days.map((d) => d.outsideAir_C)).toEqual(learned.map(() => 12));
   });
 
   test('the alarm is silent until fuel is on, however hot the engine still is', () => {
     const { trace, starts } = flyPreset('mild', null, 60);
-    const one = { profile: starts[0]!.profile, outsideAir_C: 12, voltsBefore_V: starts[0]!.record.voltsBefore_V };
+    const one = { profile: starts[0]!.profile, day: dayOf(starts[0]!.record) };
     const corridor = learnCorridor(Array.from({ length: 8 }, () => one))!;
     const events: WatchEvent[] = [];
     const watch = new Watch(skerry, habit(corridor), (e) => events.push(e));
@@ -248,5 +248,49 @@ describe('phases', () => {
     const watch = new Watch(skerry, {}, (e) => events.push(e));
     for (let t = 0; t < 60; t += 0.02) watch.step(t, values(t < 1 ? {} : { 'engine.1.selector': 2, nr: 80 }));
     expect(events.filter((e) => e.kind === 'cue' && e.code === 'run-up-late')).toHaveLength(1);
+  });
+});
+
+describe('what a day may add to a habit', () => {
+  const turbine = skerry.startWatches.find((w) => w.kind === 'turbine')!;
+  const usual: StartDay = {
+    outsideAir_C: 12,
+    pressureAltitude_ft: 0,
+    tailwind_kt: 0,
+    residual_C: 12,
+    crankVolts_V: 19,
+  };
+  const learned = [9, 11, 12, 14, 16].map((outsideAir_C): StartDay => ({ ...usual, outsideAir_C }));
+  const added = (day: Partial<StartDay>, past = learned): ReturnType<typeof widenFor> =>
+    widenFor(past, { ...usual, ...day }, turbine.corridor.widen);
+
+  test('a strange day widens it and is named; a usual one does neither', () => {
+    expect(added({})).toEqual({ by_K: expect.closeTo(0, 0), why: [] });
+    const strange = added({ outsideAir_C: 38, tailwind_kt: 14 });
+    expect(strange.by_K).toBeGreaterThan(10);
+    expect(strange.why).toEqual(expect.arrayContaining(['warmer', 'wind from behind']));
+  });
+
+  test('what nobody has read of air, heat or volts widens nothing, today or when it was learned', () => {
+    const unread = { outsideAir_C: NaN, residual_C: NaN, crankVolts_V: NaN };
+    expect(added(unread).by_K).toBe(0);
+    expect(
+      added(
+        { outsideAir_C: 38 },
+        learned.map((d) => ({ ...d, outsideAir_C: NaN })),
+      ).by_K,
+    ).toBe(0);
+    expect(
+      added(
+        { crankVolts_V: 14 },
+        learned.map((d) => ({ ...d, crankVolts_V: NaN })),
+      ).by_K,
+    ).toBe(0);
+  });
+
+  test('a height or a wind that is not known may be any, and that is said', () => {
+    const unknown = added({ pressureAltitude_ft: NaN, tailwind_kt: NaN });
+    expect(unknown.by_K).toBeGreaterThan(added({}).by_K);
+    expect(unknown.why).toEqual(expect.arrayContaining(['height unknown', 'wind unknown']));
   });
 });

@@ -119,7 +119,7 @@ describe('a gate', () => {
 
 describe('a reading that stands still', () => {
   test('is not believed once the other has gone far enough for long enough, and is again when it moves', () => {
-    const stuck = new StuckReading();
+    const stuck = new StuckReading(0);
     const verdicts = Array.from({ length: 80 }, (_, k) => stuck.update(0.1, k < 60 ? 612 : 612 + k, 30 + k * 0.2, 5));
     expect(verdicts.slice(0, 30)).not.toContain(true);
     expect(verdicts[50]).toBe(true);
@@ -127,7 +127,7 @@ describe('a reading that stands still', () => {
   });
 
   test('is believed while everything stands still', () => {
-    const stuck = new StuckReading();
+    const stuck = new StuckReading(0);
     expect(Array.from({ length: 300 }, () => stuck.update(0.1, 480, 67, 5))).not.toContain(true);
   });
 });

@@ -182,3 +182,32 @@ describe('when it was observed', () => {
     );
   });
 });
+
+describe('the first group of a kind counts', () => {
+  test.each([
+    ['temperature', '24012KT 9999 12/08 14/09 Q1008', '14/09'],
+    ['pressure', '24012KT 9999 12/08 Q1008 Q1010', 'Q1010'],
+  ])('a second %s is an error, and changes nothing', (_, groups, token) => {
+    const report = body(groups);
+    expect(report.errors).toEqual([{ code: 'DUPLICATE_GROUP', token }]);
+    expect(report).toMatchObject({ temp_C: 12, dew_C: 8, pressure: { qnh_hPa: 1008 } });
+  });
+
+  test('a second place and time ends the report', () => {
+    const report = body('24012KT 9999 12/08 Q1008 QXVB 250900Z 09040KT 30/20 Q0990');
+    expect(report).toMatchObject({ status: 'ok', temp_C: 12, wind: { dir_deg: 240 }, pressure: { qnh_hPa: 1008 } });
+    expect(codes(report.warnings)).toContain('EXTRA_TEXT_AFTER_END');
+  });
+
+  test('a fraction that lost its unit is no temperature', () => {
+    const report = body('24012KT 1/2 FG 12/08 Q1008');
+    expect(report).toMatchObject({ status: 'ok', temp_C: 12 });
+    expect(codes(report.warnings)).toContain('UNKNOWN_GROUP');
+  });
+
+  test.each(['99/10', 'M95/M99', '61/20'])('air of %s is refused', (group) => {
+    const report = body(`24012KT 9999 ${group} Q1008`);
+    expect(codes(report.errors)).toEqual(['BAD_TEMP']);
+    expect(report).toMatchObject({ temp_C: null, dew_C: null });
+  });
+});

@@ -8,9 +8,13 @@ export interface AircraftRow {
   typeId: string;
   typeVersion: number;
   pad: string;
+  /** as this one was weighed; null: as its type says */
+  basic: { mass_kg: number; arm_long_m: number; arm_lat_m: number } | null;
 }
 
-const COLUMNS = 'aircraft_id AS "aircraftId", tail, type_id AS "typeId", type_version AS "typeVersion", pad';
+const COLUMNS = `aircraft_id AS "aircraftId", tail, type_id AS "typeId", type_version AS "typeVersion", pad,
+  CASE WHEN basic_kg IS NOT NULL THEN
+    json_build_object('mass_kg', basic_kg, 'arm_long_m', basic_arm_long_m, 'arm_lat_m', basic_arm_lat_m) END AS basic`;
 
 export async function listAircraft(tx: Tx): Promise<AircraftRow[]> {
   const { rows } = await tx.query<AircraftRow>(`SELECT ${COLUMNS} FROM aircraft WHERE operator_id = $1 ORDER BY tail`, [
@@ -51,6 +55,49 @@ export async function insertType(tx: Tx, type: TypeFile, digest: string): Promis
     'INSERT INTO aircraft_type (operator_id, type_id, version, digest, file) VALUES ($1, $2, $3, $4, $5)',
     [tx.operatorId, type.id, type.version, digest, JSON.stringify(type)],
   );
+}
+
+/** @returns false when there is an aircraft of this registration already */
+export async function insertAircraft(tx: Tx, a: AircraftRow): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `INSERT INTO aircraft (operator_id, aircraft_id, tail, type_id, type_version, pad, basic_kg, basic_arm_long_m, basic_arm_lat_m)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT DO NOTHING`,
+    [
+      tx.operatorId,
+      a.aircraftId,
+      a.tail,
+      a.typeId,
+      a.typeVersion,
+      a.pad,
+      a.basic?.mass_kg ?? null,
+      a.basic?.arm_long_m ?? null,
+      a.basic?.arm_lat_m ?? null,
+    ],
+  );
+  return rowCount === 1;
+}
+
+/** Where an aircraft stands, and what it was weighed at. */
+export async function setAircraft(
+  tx: Tx,
+  aircraftId: string,
+  { pad, basic }: Pick<AircraftRow, 'pad' | 'basic'>,
+): Promise<void> {
+  await tx.query(
+    `UPDATE aircraft SET pad = $3, basic_kg = $4, basic_arm_long_m = $5, basic_arm_lat_m = $6
+     WHERE operator_id = $1 AND aircraft_id = $2`,
+    [tx.operatorId, aircraftId, pad, basic?.mass_kg ?? null, basic?.arm_long_m ?? null, basic?.arm_lat_m ?? null],
+  );
+}
+
+/** An aircraft flies another version from its next run on. */
+export async function moveTail(tx: Tx, aircraftId: string, typeId: string, version: number): Promise<void> {
+  await tx.query('UPDATE aircraft SET type_id = $3, type_version = $4 WHERE operator_id = $1 AND aircraft_id = $2', [
+    tx.operatorId,
+    aircraftId,
+    typeId,
+    version,
+  ]);
 }
 
 /** Every version of every type, newest first. */

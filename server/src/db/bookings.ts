@@ -33,17 +33,3 @@ export async function findBooking(tx: Tx, runId: string): Promise<Booking | null
   );
   return rows[0]?.booking ?? null;
 }
-
-/** Sums over all runs of an aircraft: starts and running of all its engines together. */
-export async function bookedTotals(
-  tx: Tx,
-  aircraftId: string,
-): Promise<{ starts: number; running_s: number; flight_s: number }> {
-  const { rows } = await tx.query<{ starts: number; running_s: number; flight_s: number }>(
-    `SELECT coalesce(sum(starts), 0)::int AS starts, coalesce(sum(running_s), 0) AS running_s,
-            coalesce(sum(flight_s), 0) AS flight_s
-       FROM run_booking WHERE operator_id = $1 AND aircraft_id = $2`,
-    [tx.operatorId, aircraftId],
-  );
-  return rows[0]!;
-}

@@ -2,7 +2,7 @@ import type { PastCheck } from '@rouse/core/health';
 import type { MeasuredEntry } from '@rouse/core/procedure';
 import type { Tx } from './pool.ts';
 
-/** good checks that a habit is made of: some forty runs */
+/** passed checks that a habit is made of: some forty runs */
 export const PAST_CHECKS = 400;
 
 /** Keeps what one check found. */
@@ -28,11 +28,26 @@ export async function insertCheck(tx: Tx, aircraftId: string, at: Date, entry: M
   );
 }
 
-/** The last good checks of an aircraft before a moment, newest first. */
-export async function listGoodChecks(tx: Tx, aircraftId: string, before: Date, limit: number): Promise<PastCheck[]> {
+/** The last checks of an aircraft that could be read, good or not, newest first. */
+export async function listReadChecks(
+  tx: Tx,
+  aircraftId: string,
+  before: Date,
+  limit: number,
+): Promise<(PastCheck & { at: string })[]> {
+  const { rows } = await tx.query<PastCheck & { at: Date }>(
+    `SELECT check_id AS "check", figures, at FROM run_check
+     WHERE operator_id = $1 AND aircraft_id = $2 AND at < $3 AND verdict <> 'unknown' ORDER BY at DESC LIMIT $4`,
+    [tx.operatorId, aircraftId, before, limit],
+  );
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}
+
+/** The last checks that passed of an aircraft before a moment, newest first. */
+export async function listPassedChecks(tx: Tx, aircraftId: string, before: Date, limit: number): Promise<PastCheck[]> {
   const { rows } = await tx.query<PastCheck>(
     `SELECT check_id AS "check", figures FROM run_check
-     WHERE operator_id = $1 AND aircraft_id = $2 AND at < $3 AND verdict = 'good' ORDER BY at DESC LIMIT $4`,
+     WHERE operator_id = $1 AND aircraft_id = $2 AND at < $3 AND verdict IN ('good', 'unusual') ORDER BY at DESC LIMIT $4`,
     [tx.operatorId, aircraftId, before, limit],
   );
   return rows;

@@ -1,3 +1,4 @@
+import type { StoredStart } from '@rouse/core/contract';
 import type { LearnedStart, StartProfile } from '@rouse/core/watch';
 import type { Tx } from './pool.ts';
 
@@ -10,6 +11,23 @@ export interface FeatureRow {
   at: Date;
   good: boolean;
   features: StartFeatures;
+}
+
+/** The last starts of every tail that flew a type, newest first: those whose frames are kept. */
+export async function listStartsOfType(tx: Tx, typeId: string, limit: number): Promise<StoredStart[]> {
+  const { rows } = await tx.query<Omit<StoredStart, 'at'> & { at: Date }>(
+    `SELECT f.run_id AS run, a.tail, f.at, r.type_version AS version, f.watch, f.attempt,
+            (f.features->>'starterAt_s')::float8 AS "starterAt_s"
+     FROM aircraft a
+     CROSS JOIN LATERAL (
+       SELECT * FROM run_feature WHERE operator_id = $1 AND aircraft_id = a.aircraft_id ORDER BY at DESC LIMIT $3
+     ) f
+     JOIN run r ON r.operator_id = $1 AND r.run_id = f.run_id
+     WHERE a.operator_id = $1 AND r.type_id = $2 AND f.features->>'starterAt_s' IS NOT NULL
+     ORDER BY f.at DESC, f.attempt DESC LIMIT $3`,
+    [tx.operatorId, typeId, limit],
+  );
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }
 
 type StoredProfile = { [K in keyof StartProfile]: (number | null)[] };
@@ -30,7 +48,7 @@ export async function putFeature(tx: Tx, f: NewFeature): Promise<void> {
   await tx.query(
     `INSERT INTO run_feature (operator_id, run_id, attempt, aircraft_id, watch, at, good, features, profile)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) 
-     ON CONFLICT (operator_id, run_id, watch, attempt) DO UPDATE SET features = excluded.features, profile = excluded.profile`,
+     ON CONFLICT (operator_id, run_id, watch, attempt) DO UPDATE SET good = excluded.good, features = excluded.features, profile = excluded.profile`,
     [
       tx.operatorId,
       f.runId,
@@ -53,16 +71,6 @@ export async function listFeaturesOfRun(tx: Tx, runId: string): Promise<FeatureR
   return rows;
 }
 
-/** How many good starts a habit could be learned from, counted up to `limit`. */
-export async function countGoodStarts(tx: Tx, aircraftId: string, watch: string, limit: number): Promise<number> {
-  const { rows } = await tx.query<{ n: number }>(
-    `SELECT count(*) AS n FROM
-       (SELECT FROM run_feature WHERE operator_id = $1 AND aircraft_id = $2 AND watch = $3 AND good LIMIT $4) AS learned`,
-    [tx.operatorId, aircraftId, watch, limit],
-  );
-  return rows[0]!.n;
-}
-
 /** The last good starts of an aircraft before a moment, newest first. */
 export async function listGoodStarts(
   tx: Tx,
@@ -82,10 +90,15 @@ export async function listGoodStarts(
       profile: {
         totMax_C: numbers(profile.totMax_C),
         totMin_C: numbers(profile.totMin_C),
-        gasMax_C: numbers(profile.gasMax_C),
+        paceMin_pct_s: numbers(profile.paceMin_pct_s),
       },
-      outsideAir_C: row.features['outsideAir_C'] ?? NaN,
-      voltsBefore_V: row.features['voltsBefore_V'] ?? NaN,
+      day: {
+        outsideAir_C: row.features['outsideAir_C'] ?? NaN,
+        pressureAltitude_ft: row.features['pressureAltitude_ft'] ?? NaN,
+        tailwind_kt: row.features['tailwind_kt'] ?? NaN,
+        residual_C: row.features['residual_C'] ?? NaN,
+        crankVolts_V: row.features['voltsDip_V'] ?? NaN,
+      },
     },
   }));
 }

@@ -1,4 +1,4 @@
-import type { Outcome } from '@rouse/core/procedure';
+import type { RunOutcome, Source } from '@rouse/core/procedure';
 import { Refusal } from '../errors.ts';
 import type { Tx } from './pool.ts';
 
@@ -13,10 +13,10 @@ export interface RunRow {
   openedBy: string;
   pilot: string;
   openedAt: Date;
-  source: 'stand-in' | 'device' | 'simulated' | 'by-hand';
+  source: Source;
   conditions: string;
   closedAt: Date | null;
-  outcome: Outcome | null;
+  outcome: RunOutcome | null;
 }
 
 const SELECT = `
@@ -94,6 +94,11 @@ export async function insertRun(tx: Tx, run: NewRun): Promise<void> {
       run: open?.runId ?? null,
     });
   }
+}
+
+export async function hasRun(tx: Tx, runId: string): Promise<boolean> {
+  const { rowCount } = await tx.query('SELECT FROM run WHERE operator_id = $1 AND run_id = $2', [tx.operatorId, runId]);
+  return rowCount === 1;
 }
 
 /** Lets one after the other work on a run: the next one waits for the end of this transaction. */

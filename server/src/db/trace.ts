@@ -3,9 +3,19 @@ import { decodeChunk, encodeChunk, joinTraces, rowAt, type Trace } from '@rouse/
 import type { RunKey } from './entries.ts';
 import type { Tx } from './pool.ts';
 
-export async function insertChunk(tx: Tx, run: RunKey, trace: Trace, channels: readonly Channel[]): Promise<void> {
+/** a part of a run is read without unpacking the whole of it */
+const CHUNK_ROWS = 3000;
+
+export async function insertTrace(tx: Tx, run: RunKey, trace: Trace, channels: readonly Channel[]): Promise<void> {
+  for (let from = 0; from < trace.t_s.length; from += CHUNK_ROWS) {
+    const to = from + CHUNK_ROWS;
+    const columns = trace.columns.map((c) => c.subarray(from, to));
+    await insertChunk(tx, run, { channels: trace.channels, t_s: trace.t_s.subarray(from, to), columns }, channels);
+  }
+}
+
+async function insertChunk(tx: Tx, run: RunKey, trace: Trace, channels: readonly Channel[]): Promise<void> {
   const rows = trace.t_s.length;
-  if (rows === 0) return;
   const data = encodeChunk(
     trace,
     channels.map((c) => c.resolution),

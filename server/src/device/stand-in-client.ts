@@ -1,7 +1,7 @@
 import net from 'node:net';
 import type { StandInAnswer, StandInCommand } from '@rouse/core/contract';
 import { Refusal } from '../errors.ts';
-import { readLines } from './lines.ts';
+import { readLines } from './read-lines.ts';
 
 const ANSWER_WITHIN_MS = 2000;
 

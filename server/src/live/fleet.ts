@@ -6,10 +6,15 @@ import type { OpenRun } from './open-run.ts';
 
 /** Every aircraft of the operator, each with its open run. */
 export class Fleet {
-  private readonly byId: ReadonlyMap<string, LiveAircraft>;
+  private readonly byId: Map<string, LiveAircraft>;
 
   constructor(aircraft: readonly LiveAircraft[]) {
     this.byId = new Map(aircraft.map((a) => [a.aircraft.aircraftId, a]));
+  }
+
+  /** One more, from now on. */
+  add(aircraft: LiveAircraft): void {
+    this.byId.set(aircraft.aircraft.aircraftId, aircraft);
   }
 
   /** @throws Refusal not-found */

@@ -10,7 +10,7 @@ import type { Logger } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import type { Clock } from '../clock.ts';
 import { type AircraftRow, getType } from '../db/aircraft.ts';
-import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
+import { listPassedChecks, PAST_CHECKS } from '../db/checks.ts';
 import { insertEntries, listEntries } from '../db/entries.ts';
 import { listGoodStarts } from '../db/features.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
@@ -55,9 +55,9 @@ export interface SetAsideRun {
  * which they come; an open run survives the program, because it is rebuilt from journal and trace.
  */
 export class LiveAircraft {
-  readonly aircraft: AircraftRow;
+  aircraft: AircraftRow;
   /** the version that flies now; an open run keeps the one that it was opened with */
-  readonly type: TypeFile;
+  type: TypeFile;
   connected = false;
   /** a device line is laid to it */
   wired = false;
@@ -90,8 +90,35 @@ export class LiveAircraft {
     this.timer = setInterval(() => this.everyTenth(), STATUS_EVERY_MS);
   }
 
+  /** The aircraft flies another version, or another type, from its next run on. @throws Refusal while a run is open */
+  retype(type: TypeFile): void {
+    if (this.open || this.closing || this.setAside)
+      throw new Refusal('run-is-open', `${this.aircraft.tail} has an open run; it keeps its version to the end.`);
+    this.aircraft = { ...this.aircraft, typeId: type.id, typeVersion: type.version };
+    this.type = type;
+    this.reader = new DeviceReader(type);
+    this.frame = new Float64Array(FRAME_HEADER + type.channels.length);
+  }
+
   get openRunId(): string | null {
     return this.open?.row.runId ?? null;
+  }
+
+  /** The run that goes on, null where none is open. */
+  get openNow(): OpenRun | null {
+    return this.open;
+  }
+
+  /** What a channel reads now; null while nothing is heard, or the reading is lost. */
+  reading(channel: string): number | null {
+    const value =
+      this.source() === 'live' ? this.reader.values[this.type.channels.findIndex((c) => c.id === channel)] : NaN;
+    return value === undefined || Number.isNaN(value) ? null : value;
+  }
+
+  /** Who has the open run, null where none is open. */
+  get holder(): string | null {
+    return this.open?.session.state.holder?.person ?? null;
   }
 
   get openType(): TypeFile | null {
@@ -328,6 +355,7 @@ export class LiveAircraft {
       t_s: open.clock.now_s(),
       source: this.source(),
       quality: this.quality.over(clock.monotonic() / 1000),
+      unknown: this.reader.unknown,
       pace: this.pace,
       keptTo_s: Number.isNaN(open.keptTo_s) ? null : open.keptTo_s,
       outbox: { waiting: outbox.waiting, away_s: away_s(), disk: outbox.diskTrouble },
@@ -344,7 +372,7 @@ async function pastOf(tx: Tx, type: TypeFile, row: RunRow): Promise<{ past: Tail
     const good = await listGoodStarts(tx, row.aircraftId, id, row.openedAt, CORRIDOR_STARTS);
     starts[id] = good.map((s) => s.learned);
   }
-  const checks = await listGoodChecks(tx, row.aircraftId, row.openedAt, PAST_CHECKS);
+  const checks = await listPassedChecks(tx, row.aircraftId, row.openedAt, PAST_CHECKS);
   return {
     past: pastOfTail(type, starts, checks),
     record: { past: await listWaits(tx, row.aircraftId, PAST_WAITS), usual: usualFigures(checks) },

@@ -1,33 +1,42 @@
-import type { IncomingMessage, Server } from 'node:http';
+import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import type { LiveMessage } from '@rouse/core/contract';
 import { WebSocket, WebSocketServer } from 'ws';
-import { isOwnOrigin } from '../origin.ts';
 
 /** a page that cannot keep up is sent no more frames until it has caught up */
 const MAX_FRAMES_QUEUED_BYTES = 512 * 1024;
 /** and is let go when it does not read at all: it connects again and gets what it missed */
 const MAX_QUEUED_BYTES = 4 * 1024 * 1024;
 
+/** Lets pages in that may follow a run. */
+export interface LiveAdmission {
+  /** @returns who it is, and the first message; null for nobody who may, and for a run that is not live */
+  admit(request: IncomingMessage, run: string): Promise<{ sessionId: string; greet: () => LiveMessage | null } | null>;
+}
+
 /** The pages that follow runs, each over one WebSocket at `/live?run=ID`. */
 export class Pages {
   private readonly wss = new WebSocketServer({ noServer: true, perMessageDeflate: false, maxPayload: 4096 });
   private readonly followers = new Map<string, Set<WebSocket>>();
+  private readonly sessions = new Map<WebSocket, string>();
 
-  /** @param greet the first message for a page that follows this run, or null when the run is not live */
-  attach(server: Server, greet: (run: string) => LiveMessage | null): void {
-    server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
-      // whoever asked may be gone before the answer
-      socket.on('error', () => socket.destroy());
-      const run = runAsked(request);
-      const hello = run !== null && isOwnOrigin(request.headers) ? greet(run) : null;
-      if (!hello || run === null) {
-        socket.end('HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n');
-        return;
-      }
-      this.wss.handleUpgrade(request, socket, head, (ws) => this.follow(ws, run, greet(run) ?? hello));
-    });
+  /** A session is over: what it follows ends. */
+  endSession(sessionId: string): void {
+    for (const [ws, session] of this.sessions) if (session === sessionId) ws.close(4401, 'signed out');
   }
+
+  /** Takes a page in. @returns false for nobody who may, and for a run that is not live */
+  async take(admission: LiveAdmission, run: string | null, request: IncomingMessage, socket: Duplex, head: Buffer): Promise<boolean> {
+    const follower = run === null ? null : await admission.admit(request, run);
+    const hello = follower?.greet();
+    if (!follower || !hello || run === null) return false;
+    this.wss.handleUpgrade(request, socket, head, (ws) => {
+      this.sessions.set(ws, follower.sessionId);
+      ws.on('close', () => this.sessions.delete(ws));
+      this.follow(ws, run, follower.greet() ?? hello);
+    });
+    return true;
+  } // prettier-ignore
 
   send(run: string, message: LiveMessage): void {
     const set = this.followers.get(run);
@@ -64,10 +73,4 @@ export class Pages {
     });
     ws.send(JSON.stringify(hello));
   }
-}
-
-/** The run that an upgrade asks for, null for any other address, and for one that is none. */
-function runAsked({ url }: IncomingMessage): string | null {
-  const found = URL.canParse(url ?? '', 'http://localhost') ? new URL(url ?? '', 'http://localhost') : null;
-  return found?.pathname === '/live' ? found.searchParams.get('run') : null;
 }

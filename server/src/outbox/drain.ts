@@ -9,9 +9,10 @@ import { insertEntries, lastSeq, listEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import type { DatabaseLock } from '../db/lock.ts';
 import { inTransaction, type Tx } from '../db/pool.ts';
-import { closeRun } from '../db/runs.ts';
-import { getTrace, insertChunk, lastStored_s } from '../db/trace.ts';
+import { closeRun, hasRun } from '../db/runs.ts';
+import { getTrace, insertTrace, lastStored_s } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
+import { Refusal } from '../errors.ts';
 import { storeConsequences } from './consequences.ts';
 import { type Outbox, type Read, weightOf } from './outbox.ts';
 import type { OutboxRecord, RunRef } from './record.ts';
@@ -59,12 +60,14 @@ export class Drain {
   private readonly gathered = new Map<string, Gathered>();
   /** up to where the frames of a run are stored */
   private readonly framesTo_s = new Map<string, number>();
-  private at: Place;
+  private at: OutboxPosition;
   /** the furthest that was stored: behind it nothing waits any more */
-  private furthest: Place;
+  private furthest: OutboxPosition;
   /** up to here records are taken one by one, to find the one that is refused */
-  private singlyTo: Place | null = null;
+  private singlyTo: OutboxPosition | null = null;
   private readonly left = new Set<string>();
+  /** runs that went with their operator: what was kept of them has no place any more */
+  private readonly gone = new Set<string>();
   private tries = 0;
   private running = true;
   private wake: () => void = () => undefined;
@@ -160,10 +163,11 @@ export class Drain {
   private async store(read: readonly Read[]): Promise<void> {
     const last = read[read.length - 1]!;
     try {
-      await this.storeTogether(read.filter((r) => !this.left.has(keyOf(r))));
+      await this.storeTogether(read.filter((r) => !this.left.has(keyOf(r)) && !this.gone.has(r.record.run.runId)));
     } catch (error) {
       if (!isRefusedData(error)) throw error;
       if (read.length > 1) this.singlyTo = last;
+      else if (await this.isGone(last)) this.gone.add(last.record.run.runId);
       else if (++this.tries >= TRIES) await this.leave(last, error);
       this.again();
       return;
@@ -247,7 +251,7 @@ export class Drain {
   private async storeFrames(tx: Tx, { run, parts, to_s }: Gathered, after: (() => void)[]): Promise<void> {
     const { channels } = await this.typeOf(tx, run);
     const ids = channels.map((c) => c.id);
-    await insertChunk(tx, run, joinTraces(parts, ids), channels);
+    await insertTrace(tx, run, joinTraces(parts, ids), channels);
     this.gathered.delete(run.runId);
     this.framesTo_s.set(run.runId, to_s);
     after.push(() => this.options.onFrames(run.runId, to_s));
@@ -259,11 +263,18 @@ export class Drain {
     return to_s;
   }
 
-  private async typeOf(tx: Tx, { typeId, typeVersion }: RunRef): Promise<TypeFile> {
-    const key = `${typeId}/${typeVersion}`;
+  private async typeOf(tx: Tx, { operatorId, typeId, typeVersion }: RunRef): Promise<TypeFile> {
+    // two operators may call different types the same
+    const key = `${operatorId}/${typeId}/${typeVersion}`;
     const type = this.types.get(key) ?? (await getType(tx, typeId, typeVersion));
     this.types.set(key, type);
     return type;
+  }
+
+  private async isGone({ record: { run } }: Read): Promise<boolean> {
+    const known = await inTransaction(await this.options.lock.client(), run.operatorId, (tx) => hasRun(tx, run.runId));
+    if (!known) this.options.log.warn({ run: run.runId }, 'this run was deleted with its operator; what was kept of it is dropped'); // prettier-ignore
+    return !known;
   }
 
   /** A record that cannot be stored holds nothing else up: it is written to a file of its own, and said. */
@@ -279,16 +290,18 @@ export class Drain {
   }
 }
 
-interface Place {
+interface OutboxPosition {
   segment: number;
   end: number;
 }
 
-const isBefore = (a: Place, b: Place): boolean => a.segment < b.segment || (a.segment === b.segment && a.end < b.end);
-const keyOf = ({ segment, end }: Place): string => `${segment}/${end}`;
+const isBefore = (a: OutboxPosition, b: OutboxPosition): boolean =>
+  a.segment < b.segment || (a.segment === b.segment && a.end < b.end);
+const keyOf = ({ segment, end }: OutboxPosition): string => `${segment}/${end}`;
 
-/** Data exceptions and broken constraints: another try would say the same. */
+/** Data exceptions, broken constraints, and what is not there any more: another try would say the same. */
 function isRefusedData(error: unknown): boolean {
+  if (error instanceof Refusal) return true;
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
   return /^(22|23)/.test(code);
 }

@@ -1,14 +1,14 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Debrief, RunDetail } from '@rouse/core/contract';
 import { brokenHabits, compareStart } from '@rouse/core/health';
-import { verdictOfRun } from '@rouse/core/debrief';
+import { storyOf, verdictOfRun } from '@rouse/core/debrief';
 import { checkChain } from '@rouse/core/procedure';
 import { type Corridor, learnCorridor } from '@rouse/core/watch';
 import { getType } from '../db/aircraft.ts';
 import { findBooking } from '../db/bookings.ts';
 import { listFeaturesOfRun, listGoodStarts } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
-import type { RunRow } from '../db/runs.ts';
+import { listRuns, type RunRow } from '../db/runs.ts';
 import { CORRIDOR_STARTS } from '@rouse/core/session';
 
 /** The usual range of each engine's starts of this tail as it was when the run was opened. */
@@ -24,6 +24,9 @@ export async function corridorsBefore(tx: Tx, run: RunRow): Promise<Record<strin
 function earlierStarts(tx: Tx, run: RunRow, watch: string): ReturnType<typeof listGoodStarts> {
   return listGoodStarts(tx, run.aircraftId, watch, run.openedAt, CORRIDOR_STARTS);
 }
+
+/** so many runs can be laid beside one */
+const OTHERS = 60;
 
 /** Reads a run back: what it was, against what this tail usually does. */
 export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise<Debrief> {
@@ -51,6 +54,12 @@ export async function debriefOf(tx: Tx, run: RunRow, detail: RunDetail): Promise
     starts,
     corridors: await corridorsBefore(tx, run),
     chain: { entries: detail.entries.length, intact: fault === null },
+    story: storyOf(type, detail.entries, starts),
+    others: (await listRuns(tx, run.aircraftId, OTHERS)).flatMap((r) =>
+      r.runId === run.runId || r.closedAt === null
+        ? []
+        : [{ run: r.runId, openedAt: r.openedAt.toISOString(), outcome: r.outcome }],
+    ),
     booking: await findBooking(tx, run.runId),
   };
 }

@@ -1,14 +1,14 @@
 import { writeBundle, writeCsv } from '@rouse/core/format';
 import { decimate, encodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
-import { type Request, Router } from 'express';
+import { type Request, type Response, Router } from 'express';
 import { z } from 'zod';
 import { getType } from '../db/aircraft.ts';
 import { listEntries } from '../db/entries.ts';
-import { asOperator, type Tx } from '../db/pool.ts';
+import type { Tx } from '../db/pool.ts';
 import { getRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
 import type { OpenRun } from '../live/open-run.ts';
-import type { Services } from '../services.ts';
+import { deskOf, type Services } from '../services.ts';
 import { parse } from './parse.ts';
 import { runIdOf } from './run-detail.ts';
 
@@ -19,33 +19,37 @@ const windowSchema = z.strictObject({
 });
 
 /** The record of a run as bytes: its trace, as table and as chunk, and the whole run as a bundle. */
-export function exportRoutes({ pool, operatorId, fleet }: Services): Router {
+export function exportRoutes(services: Services): Router {
   const router = Router();
-  const inRun = <T>(req: Request, work: (tx: Tx, run: RunRow) => Promise<T>): Promise<T> =>
-    asOperator(pool, operatorId, async (tx) => work(tx, await getRun(tx, runIdOf(req))));
+  const inRun = <T>(req: Request, res: Response, work: (tx: Tx, run: RunRow) => Promise<T>): Promise<T> =>
+    deskOf(services, res).inTx(async (tx) => work(tx, await getRun(tx, runIdOf(req))));
 
   router.get('/runs/:run/trace', async (req, res) => {
     const { from, to, points } = parse(windowSchema, req.query);
+    const { fleet } = deskOf(services, res);
     const open = fleet.ofRun(runIdOf(req))?.run ?? null;
     const recent = open?.recent();
     // what a page looks back on is at hand, whether the database is there or not
     const atHand = open && recent && from !== undefined && from >= (recent.t_s[0] ?? Infinity);
     const { channels, trace } = atHand
       ? { channels: open.type.channels, trace: cut(recent, from, to) }
-      : await inRun(req, async (tx, run) => {
-          const type = await getType(tx, run.typeId, run.typeVersion);
+      : await inRun(req, res, async (tx, run) => {
+          const type =
+            fleet.typeAtHand(run.typeId, run.typeVersion) ?? (await getType(tx, run.typeId, run.typeVersion));
           return { channels: type.channels, trace: await wholeTrace(tx, run, open, type.channels, from, to) };
         });
     const bytes = encodeChunk(
       points === undefined ? trace : decimate(trace, points),
       channels.map((c) => c.resolution),
+      'quick',
     );
     res.type('application/octet-stream').send(Buffer.from(bytes));
   });
 
   router.get('/runs/:run/trace.csv', async (req, res) => {
+    const { fleet } = deskOf(services, res);
     const open = fleet.ofRun(runIdOf(req))?.run ?? null;
-    const { name, text } = await inRun(req, async (tx, run) => {
+    const { name, text } = await inRun(req, res, async (tx, run) => {
       const { channels } = await getType(tx, run.typeId, run.typeVersion);
       return { name: fileName(run, 'csv'), text: writeCsv(await wholeTrace(tx, run, open, channels), channels) };
     });
@@ -53,8 +57,9 @@ export function exportRoutes({ pool, operatorId, fleet }: Services): Router {
   });
 
   router.get('/runs/:run/bundle.json', async (req, res) => {
+    const { fleet } = deskOf(services, res);
     const open = fleet.ofRun(runIdOf(req))?.run ?? null;
-    const { name, text } = await inRun(req, async (tx, run) => {
+    const { name, text } = await inRun(req, res, async (tx, run) => {
       const type = await getType(tx, run.typeId, run.typeVersion);
       const head = { id: run.runId, tail: run.tail, pilot: run.pilot, openedAt: run.openedAt.toISOString() };
       const entries = open ? open.session.entries : await listEntries(tx, run);

@@ -1,37 +1,51 @@
 import { type Written, writeEntrySchema } from '@rouse/core/contract';
 import { acceptFromPilot, chainEntries, type Entry, type Payload, reduceRun, samePayload } from '@rouse/core/procedure';
+import { mayFly } from '@rouse/core/people';
 import { Router } from 'express';
 import { getType } from '../db/aircraft.ts';
 import { insertEntries, listEntries } from '../db/entries.ts';
-import { asOperator } from '../db/pool.ts';
 import { getRun, lockRun } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
-import type { Services } from '../services.ts';
+import type { LiveAircraft } from '../live/live-aircraft.ts';
+import { type Desk, deskOf, type Services } from '../services.ts';
 import { parse } from './parse.ts';
 import { runIdOf } from './run-detail.ts';
 
 /** What a person writes into the journal of a run. */
 export function journalRoutes(services: Services): Router {
-  const { fleet, personId } = services;
   const router = Router();
 
   router.post('/runs/:run/entries', async (req, res) => {
     const { id, seq, payload } = parse(writeEntrySchema, req.body);
     const runId = runIdOf(req);
+    const desk = deskOf(services, res);
+    const { fleet, who } = desk;
+    if (payload.kind === 'handed-over')
+      throw new Refusal('not-this-item', 'A run is taken over by whoever takes it, not by an entry.');
+    if (payload.kind === 'leg-begun' && !mayFly(who.roles))
+      throw new Refusal('no-right', 'An engineer runs it on the ground; a pilot takes it from here.');
     if (fleet.usedElsewhere(id, runId))
       throw new Refusal('id-used', 'This id was used for an entry of another run.', { path: 'id' });
     const open = fleet.ofRun(runId);
     const written: Written = open
-      ? await writeOpen(open, id, seq, personId, payload)
-      : await writeClosed(services, runId, id, seq, payload);
+      ? await writeOpen(open, id, seq, who.personId, payload)
+      : await writeClosed(desk, runId, id, seq, payload);
+    if (open && written.entry.kind === 'closed') slowDown(services, open.aircraft);
     res.status(201).json(written);
   });
 
   return router;
 }
 
+/** A simulated aircraft that was hurried lives on at its own pace: nothing waits for it any more. */
+function slowDown({ standIn }: Services, aircraft: LiveAircraft): void {
+  if (aircraft.pace === 1) return;
+  aircraft.pace = 1;
+  standIn.send({ cmd: 'pace', type: aircraft.type.id, times: 1 }).catch(() => undefined);
+}
+
 async function writeOpen(
-  { aircraft, run }: NonNullable<ReturnType<Services['fleet']['ofRun']>>,
+  { aircraft, run }: NonNullable<ReturnType<Desk['fleet']['ofRun']>>,
   id: string,
   seq: number,
   by: string,
@@ -43,13 +57,13 @@ async function writeOpen(
 
 /** A closed run takes notes, one after the other; everything else is refused by its state. */
 async function writeClosed(
-  { pool, operatorId, personId, clock }: Services,
+  { who, inTx, now }: Desk,
   runId: string,
   id: string,
   seq: number,
   payload: Payload,
 ): Promise<Written> {
-  return asOperator(pool, operatorId, async (tx) => {
+  return inTx(async (tx) => {
     const run = await getRun(tx, runId);
     await lockRun(tx, runId);
     const entries = await listEntries(tx, run);
@@ -63,10 +77,10 @@ async function writeClosed(
     const type = await getType(tx, run.typeId, run.typeVersion);
     const verdict = acceptFromPilot(type, reduceRun(entries), payload, null);
     if (!verdict.ok) throw new Refusal(verdict.code, verdict.message);
-    const at_ms = clock.now();
+    const at_ms = now().getTime();
     const t_s = (at_ms - run.openedAt.getTime()) / 1000;
     const added: Entry[] = chainEntries(runId, entries[entries.length - 1], [
-      { id, at_ms, t_s, by: personId, payload: verdict.payload },
+      { id, at_ms, t_s, by: who.personId, payload: verdict.payload },
     ]);
     await insertEntries(tx, run.runMonth, added);
     return { entry: added[0]!, entries: added };

@@ -2,7 +2,7 @@ import type { RunDetail } from '@rouse/core/contract';
 import { usualFigures } from '@rouse/core/health';
 import type { Request } from 'express';
 import { z } from 'zod';
-import { listGoodChecks, PAST_CHECKS } from '../db/checks.ts';
+import { listPassedChecks, PAST_CHECKS } from '../db/checks.ts';
 import { listEntries } from '../db/entries.ts';
 import type { Tx } from '../db/pool.ts';
 import type { RunRow } from '../db/runs.ts';
@@ -23,7 +23,7 @@ export async function detailOf(tx: Tx, run: RunRow): Promise<RunDetail> {
     ...headOf(run),
     entries: await listEntries(tx, run),
     past: await listWaits(tx, run.aircraftId, PAST_WAITS),
-    usual: usualFigures(await listGoodChecks(tx, run.aircraftId, run.openedAt, PAST_CHECKS)),
+    usual: usualFigures(await listPassedChecks(tx, run.aircraftId, run.openedAt, PAST_CHECKS)),
   };
 }
 

@@ -9,16 +9,30 @@ import {
   type StandInState,
 } from '@rouse/core/contract';
 import { findItem, standInActions } from '@rouse/core/procedure';
-import { Router } from 'express';
+import { type Response, Router } from 'express';
 import { Refusal } from '../errors.ts';
+import type { Fleet } from '../live/fleet.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
-import type { Services } from '../services.ts';
+import { deskOf, type Services } from '../services.ts';
 import { parse } from './parse.ts';
 
 /** The simulated aircraft that stand in for engine data units: their conditions, their line, their switches. */
 export function standInRoutes(services: Services): Router {
-  const { fleet, standIn } = services;
+  const { standIn } = services;
   const router = Router();
+
+  /** The aircraft of whoever asks, where a stand-in is wired to it. @throws Refusal */
+  const wired = (res: Response, id: string): LiveAircraft => {
+    const aircraft = deskOf(services, res).fleet.of(id);
+    if (!aircraft.wired) throw new Refusal('no-stand-in', `No stand-in is wired to ${aircraft.aircraft.tail}.`);
+    return aircraft;
+  };
+  const inRun = (res: Response, runId: string): ReturnType<Fleet['openRun']> => {
+    const open = deskOf(services, res).fleet.openRun(runId);
+    if (!open.aircraft.wired)
+      throw new Refusal('no-stand-in', `No stand-in is wired to ${open.aircraft.aircraft.tail}.`);
+    return open;
+  };
 
   /** @throws Refusal run-is-open */
   const between = (aircraft: LiveAircraft): void => {
@@ -30,7 +44,7 @@ export function standInRoutes(services: Services): Router {
 
   router.post('/stand-in/conditions', async (req, res) => {
     const { aircraft: id, preset } = parse(presetSchema, req.body);
-    const aircraft = fleet.of(id);
+    const aircraft = wired(res, id);
     between(aircraft);
     await standIn.send({ cmd: 'reset', type: aircraft.type.id, preset });
     res.json(await standInState(services, aircraft));
@@ -39,7 +53,7 @@ export function standInRoutes(services: Services): Router {
   // a run begins as its conditions say, whatever was done to the aircraft before, and with the load of its brief
   router.post('/stand-in/prepare', async (req, res) => {
     const { aircraft: id, mass_kg } = parse(prepareSchema, req.body);
-    const aircraft = fleet.of(id);
+    const aircraft = wired(res, id);
     const { type } = aircraft;
     between(aircraft);
     const { preset } = await standIn.send({ cmd: 'state', type: type.id });
@@ -51,14 +65,14 @@ export function standInRoutes(services: Services): Router {
 
   router.post('/stand-in/line', async (req, res) => {
     const { aircraft: id, line } = parse(standInLineSchema, req.body);
-    const aircraft = fleet.of(id);
+    const aircraft = wired(res, id);
     await standIn.send({ cmd: 'line', type: aircraft.type.id, ...line });
     res.json(await standInState(services, aircraft));
   });
 
   router.post('/stand-in/move', async (req, res) => {
     const { run: runId, item: id } = parse(moveSchema, req.body);
-    const { type, session } = fleet.openRun(runId).run;
+    const { type, session } = inRun(res, runId).run;
     const item = findItem(type, id);
     const actions = item ? standInActions(item, session.state) : [];
     if (actions.length === 0) throw new Refusal('not-found', `Nothing is moved on the stand-in for ${id}.`);
@@ -68,7 +82,7 @@ export function standInRoutes(services: Services): Router {
 
   router.post('/stand-in/begin', async (req, res) => {
     const { run: runId, leg: id } = parse(beginSchema, req.body);
-    const { type } = fleet.openRun(runId).run;
+    const { type } = inRun(res, runId).run;
     const leg = type.legs.find((l) => l.id === id);
     if (!leg?.standIn?.length) throw new Refusal('not-found', `Nothing is moved on the stand-in to begin ${id}.`);
     await standIn.send({ cmd: 'move', type: type.id, actions: leg.standIn });
@@ -77,7 +91,7 @@ export function standInRoutes(services: Services): Router {
 
   router.post('/stand-in/pace', async (req, res) => {
     const { run: runId, times } = parse(hurrySchema, req.body);
-    const { aircraft } = fleet.openRun(runId);
+    const { aircraft } = inRun(res, runId);
     if (!aircraft.simulated) throw new Refusal('not-so', 'Only a simulated aircraft can be hurried.');
     await standIn.send({ cmd: 'pace', type: aircraft.type.id, times });
     aircraft.pace = times;

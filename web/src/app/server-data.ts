@@ -1,34 +1,50 @@
 import type { SerializedError } from '@reduxjs/toolkit';
 import type { TypeFile } from '@rouse/core/aircraft';
-import type { RunSummary, StandInLine, StandInState, Today, TypeVersion } from '@rouse/core/contract';
+import type {
+  BriefContextMessage,
+  Debrief,
+  Practice,
+  PracticeRow,
+  RunDetail,
+  StandInLine,
+  StandInState,
+  NewAircraft,
+  NewDraft,
+  Today,
+  TypeDraftRow,
+  TypeVersion,
+} from '@rouse/core/contract';
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { ApiRefusal, getJson, postJson, putJson } from '../platform/api.ts';
+import { ApiRefusal, deleteJson, getJson, postJson, putJson } from '../platform/api.ts';
 
 /** What the server refused, as the store can keep it. */
 export interface Refused {
   code: string;
   message: string;
   remedy: string;
+  /** the field that is named */
+  path?: string | undefined;
 }
 
-type Asked = string | { method: 'POST' | 'PUT'; path: string; body: unknown };
+export type Asked = string | { method: 'POST' | 'PUT' | 'DELETE'; path: string; body?: unknown };
+const SEND = { POST: postJson, PUT: putJson, DELETE: deleteJson };
 
 const ask: BaseQueryFn<Asked, unknown, Refused> = async (asked) => {
   try {
     if (typeof asked === 'string') return { data: await getJson(asked) };
-    const send = asked.method === 'POST' ? postJson : putJson;
-    return { data: await send(asked.path, asked.body) };
+    return { data: await SEND[asked.method](asked.path, asked.body) };
   } catch (error) {
     if (!(error instanceof ApiRefusal)) throw error;
-    const { code, message, remedy } = error;
-    return { error: { code, message, remedy } };
+    const { code, message, remedy, details } = error;
+    return { error: { code, message, remedy, path: details?.path } };
   }
 };
 
-/** Runs of one tail, newest first. */
-export interface RunsOfTail {
-  tail: string;
-  runs: RunSummary[];
+export interface AircraftNow {
+  message: BriefContextMessage;
+  type: TypeFile;
+  /** server's clock less this machine's, ms */
+  skew_ms: number;
 }
 
 /** What views read from the server: asked once, kept in the store, and asked again when it is old. */
@@ -36,18 +52,78 @@ export const serverData = createApi({
   reducerPath: 'server',
   baseQuery: ask,
   refetchOnMountOrArgChange: true,
-  tagTypes: ['today', 'ways'],
+  tagTypes: [
+    'today',
+    'types',
+    'ways',
+    'aircraft',
+    'practice',
+    'drill',
+    'debrief',
+    'session',
+    'account',
+    'set-up',
+    'log',
+  ],
   endpoints: (build) => ({
     today: build.query<Today, void>({ query: () => '/today', providesTags: ['today'] }),
-    types: build.query<TypeVersion[], void>({ query: () => '/types' }),
+    types: build.query<TypeVersion[], void>({ query: () => '/types', providesTags: ['types'] }),
+    drafts: build.query<TypeDraftRow[], void>({ query: () => '/types/drafts', providesTags: ['types'] }),
+    beginDraft: build.mutation<TypeDraftRow, NewDraft>({
+      query: (body) => ({ method: 'POST', path: '/types/drafts', body }),
+      invalidatesTags: ['types'],
+    }),
+    pads: build.query<{ pad: string; site: string; tails: string[] }[], void>({
+      query: () => '/pads',
+      providesTags: ['today'],
+    }),
+    addAircraft: build.mutation<{ aircraft: string }, NewAircraft>({
+      query: (body) => ({ method: 'POST', path: '/aircraft', body }),
+      invalidatesTags: ['today'],
+    }),
+    moveTail: build.mutation<unknown, { type: string; aircraft: string; version: number }>({
+      query: ({ type, ...body }) => ({ method: 'PUT', path: `/types/${type}/tails`, body }),
+      invalidatesTags: ['today'],
+    }),
     type: build.query<TypeFile, { id: string; version: number | string }>({
       query: ({ id, version }) => `/types/${id}/${version}`,
+    }),
+    /** several types, each once */
+    typesOfToday: build.query<TypeFile[], readonly Pick<TypeVersion, 'id' | 'version'>[]>({
+      queryFn: async (types, _api, _options, get) => {
+        const found: TypeFile[] = [];
+        for (const path of new Set(types.map(({ id, version }) => `/types/${id}/${version}`))) {
+          const type = await get(path);
+          if (type.error) return { error: type.error };
+          found.push(type.data as TypeFile);
+        }
+        return { data: found };
+      },
     }),
     ways: build.query<Record<string, string>, string>({
       query: (type) => `/types/${type}/ways`,
       providesTags: ['ways'],
     }),
-    runs: build.query<RunsOfTail[], void>({ query: () => '/runs' }),
+    run: build.query<RunDetail, string>({ query: (run) => `/runs/${run}` }),
+    debrief: build.query<Debrief, string>({ query: (run) => `/runs/${run}/debrief`, providesTags: ['debrief'] }),
+    practice: build.query<PracticeRow[], void>({ query: () => '/practice', providesTags: ['practice'] }),
+    /** one aircraft as record and place know it, with the type that it flies */
+    aircraft: build.query<AircraftNow, string>({
+      queryFn: async (aircraft, _api, _options, get) => {
+        const read = await get(`/aircraft/${aircraft}/brief`);
+        if (read.error) return { error: read.error };
+        const message = read.data as BriefContextMessage;
+        const type = await get(`/types/${message.type.id}/${message.type.version}`);
+        if (type.error) return { error: type.error };
+        const skew_ms = Date.parse(message.now) - Date.now();
+        return { data: { message, type: type.data as TypeFile, skew_ms } };
+      },
+      providesTags: ['aircraft'],
+    }),
+    keepPractice: build.mutation<unknown, Practice>({
+      query: (body) => ({ method: 'POST', path: '/practice', body }),
+      invalidatesTags: ['practice'],
+    }),
     choosePreset: build.mutation<StandInState, { aircraft: string; preset: string }>({
       query: (body) => ({ method: 'POST', path: '/stand-in/conditions', body }),
       invalidatesTags: ['today'],
@@ -66,9 +142,19 @@ export const serverData = createApi({
 export const {
   useTodayQuery,
   useTypesQuery,
+  useDraftsQuery,
+  useBeginDraftMutation,
+  usePadsQuery,
+  useAddAircraftMutation,
+  useMoveTailMutation,
   useTypeQuery,
+  useTypesOfTodayQuery,
   useWaysQuery,
-  useRunsQuery,
+  useRunQuery,
+  useDebriefQuery,
+  usePracticeQuery,
+  useAircraftQuery,
+  useKeepPracticeMutation,
   useChoosePresetMutation,
   useLayLineMutation,
   useChooseWayMutation,

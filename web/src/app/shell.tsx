@@ -1,7 +1,20 @@
-import { BookOpen, CalendarDays, ChartSpline, Dumbbell, FileClock, FileText, Gauge, MoonStar, Zap } from 'lucide-react';
+import {
+  CalendarDays,
+  ChartSpline,
+  Dumbbell,
+  FileText,
+  Gauge,
+  MoonStar,
+  NotebookText,
+  Settings2,
+  Zap,
+} from 'lucide-react';
 import { Suspense } from 'react';
-import { NavLink, Outlet } from 'react-router';
-import styled from 'styled-components';
+import { NavLink, Outlet, useLocation } from 'react-router';
+import styled, { css } from 'styled-components';
+import { Gate } from '../features/sign-in/gate.tsx';
+import { HandOver } from '../features/sign-in/hand-over.tsx';
+import { useMay } from './session-data.ts';
 import { type Light, lightChanged, LIGHTS } from './settings-slice.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { phone, upright } from './theme.ts';
@@ -45,7 +58,7 @@ const Name = styled.b`
   }
 `;
 
-const Place = styled(NavLink)`
+const RailLink = styled(NavLink)`
   width: 64px;
   height: 54px;
   border-radius: 10px;
@@ -57,6 +70,10 @@ const Place = styled(NavLink)`
   font-size: 12px;
   color: inherit;
   text-decoration: none;
+  ${phone} {
+    font-size: 10.5px;
+    min-width: 0;
+  }
   &.active {
     background: var(--rail-on);
     color: var(--rail-on-ink);
@@ -64,8 +81,7 @@ const Place = styled(NavLink)`
   }
 `;
 
-const LightButton = styled.button`
-  margin-top: auto;
+const railButton = css`
   width: 64px;
   height: 54px;
   border: 0;
@@ -78,14 +94,46 @@ const LightButton = styled.button`
   justify-content: center;
   gap: 3px;
   cursor: pointer;
+`;
+
+const LightButton = styled.button`
+  ${railButton}
+`;
+
+const Who = styled(HandOver)`
+  ${railButton}
+  margin-top: auto;
+  span {
+    max-width: 64px;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
   ${upright} {
     margin: 0 0 0 auto;
+  }
+  ${phone} {
+    min-width: 0;
+    span {
+      display: none;
+    }
   }
 `;
 
 const LIGHT_NAMES: Record<Light, string> = { auto: 'Auto', day: 'Day', night: 'Night', sun: 'Sun' };
 
+/** The frame of every page, for whoever is signed in. */
 export function Shell() {
+  return (
+    <Gate>
+      <Pages />
+    </Gate>
+  );
+}
+
+function Pages() {
+  const { pathname } = useLocation();
+  const mayDrill = useMay('drill');
   const light = useAppSelector((s) => s.settings.light);
   const dispatch = useAppDispatch();
   const nextLight = LIGHTS[(LIGHTS.indexOf(light) + 1) % LIGHTS.length]!;
@@ -93,38 +141,44 @@ export function Shell() {
     <Frame>
       <Rail aria-label="Rouse">
         <Name>Rouse</Name>
-        <Place to="/" end>
+        <RailLink to="/" end>
           <CalendarDays size={20} aria-hidden />
           Today
-        </Place>
-        <Place to="/brief">
+        </RailLink>
+        <RailLink to="/brief">
           <FileText size={20} aria-hidden />
           Brief
-        </Place>
-        <Place to="/start">
+        </RailLink>
+        <RailLink to="/start">
           <Zap size={20} aria-hidden />
           Start
-        </Place>
-        <Place to="/power">
+        </RailLink>
+        <RailLink to="/power">
           <Gauge size={20} aria-hidden />
           Power
-        </Place>
-        <Place to="/debrief">
+        </RailLink>
+        <RailLink to="/debrief">
           <ChartSpline size={20} aria-hidden />
           Debrief
-        </Place>
-        <Place to="/practice">
-          <Dumbbell size={20} aria-hidden />
-          Practice
-        </Place>
-        <Place to="/replay">
-          <FileClock size={20} aria-hidden />
-          Replay
-        </Place>
-        <Place to="/types">
-          <BookOpen size={20} aria-hidden />
-          Types
-        </Place>
+        </RailLink>
+        <RailLink to="/log">
+          <NotebookText size={20} aria-hidden />
+          Log
+        </RailLink>
+        {mayDrill && (
+          <RailLink to="/drill">
+            <Dumbbell size={20} aria-hidden />
+            Drill
+          </RailLink>
+        )}
+        <RailLink
+          to="/set-up"
+          className={({ isActive }) => (isActive || pathname.startsWith('/types') ? 'active' : '')}
+        >
+          <Settings2 size={20} aria-hidden />
+          Set up
+        </RailLink>
+        <Who />
         <LightButton
           type="button"
           onClick={() => dispatch(lightChanged(nextLight))}

@@ -127,6 +127,19 @@ export const GlobalStyle = createGlobalStyle`
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; animation: none !important; } }
 `;
 
+/** A part of a page in a light of its own, by its `data-light`. */
+export const lights = css`
+  &[data-light='day'] {
+    ${day}
+  }
+  &[data-light='night'] {
+    ${night}
+  }
+  &[data-light='sun'] {
+    ${sun}
+  }
+`;
+
 export const mono = css`
   font-family: 'Atkinson Mono', ui-monospace, monospace;
   font-variant-numeric: tabular-nums;

@@ -1,6 +1,6 @@
 import { LineChart } from 'echarts/charts';
 import {
-  DataZoomComponent,
+  DataZoomInsideComponent,
   GridComponent,
   MarkAreaComponent,
   MarkLineComponent,
@@ -14,7 +14,7 @@ echarts.use([
   LineChart,
   GridComponent,
   TooltipComponent,
-  DataZoomComponent,
+  DataZoomInsideComponent,
   MarkAreaComponent,
   MarkLineComponent,
   LabelLayout,

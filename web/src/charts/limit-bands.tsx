@@ -1,5 +1,6 @@
 import { bandEdge, bandWords, type Limit } from '@rouse/core/aircraft';
 import { useId } from 'react';
+import { Hatch } from './hatch.tsx';
 import type { Scale } from './scale.ts';
 
 interface LimitBandsProps {
@@ -18,12 +19,7 @@ export function LimitBands({ limit, unit, y, left, right, end, words }: LimitBan
   const hatch = useId();
   return (
     <g>
-      <defs>
-        <pattern id={hatch} width="8" height="8" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
-          <rect width="8" height="8" fill="var(--limit-fill)" />
-          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--limit-hatch)" strokeWidth="2.5" />
-        </pattern>
-      </defs>
+      <Hatch id={hatch} />
       {limit.bands.map((band, i) => {
         const next = limit.bands[i + 1];
         const from = y(bandEdge(band));

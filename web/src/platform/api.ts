@@ -21,6 +21,9 @@ export class ApiRefusal extends Error {
 
 const OUTAGES = new Set(['unreachable', 'database-away', 'not-kept', 'internal']);
 
+/** Told on the window when the server says that nobody is signed in. */
+export const SIGNED_OUT = 'rouse:signed-out';
+
 async function call(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
@@ -33,6 +36,7 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
     );
   }
   if (response.ok) return response;
+  if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
   const body = (await response.json().catch(() => null)) as ApiError | null;
   if (!body) throw new ApiRefusal('internal', `The server answered ${response.status}.`, 'Try again.');
   throw new ApiRefusal(body.error.code, body.error.message, body.error.remedy, body.error);
@@ -48,7 +52,7 @@ export async function getBytes(path: string): Promise<Uint8Array> {
   return new Uint8Array(await (await call(path)).arrayBuffer());
 }
 
-async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> {
+async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown): Promise<T> {
   return (
     await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
   ).json() as Promise<T>;
@@ -56,6 +60,21 @@ async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown):
 
 /** @throws ApiRefusal */
 export const postJson = <T>(path: string, body: unknown): Promise<T> => sendJson('POST', path, body);
+
+/** A file that is made of what is sent. @throws ApiRefusal */
+export async function postForFile(path: string, body: unknown): Promise<Blob> {
+  return (
+    await call(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  ).blob();
+}
+
+/** @throws ApiRefusal */
+export async function postFile<T>(path: string, file: Blob, type: string): Promise<T> {
+  return (await call(path, { method: 'POST', headers: { 'content-type': type }, body: file })).json() as Promise<T>;
+}
+
+/** @throws ApiRefusal */
+export const deleteJson = <T>(path: string, body: unknown = {}): Promise<T> => sendJson('DELETE', path, body);
 
 /** @throws ApiRefusal */
 export const putJson = <T>(path: string, body: unknown): Promise<T> => sendJson('PUT', path, body);

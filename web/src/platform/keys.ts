@@ -10,6 +10,8 @@ export interface Binding {
   run: () => void;
   /** a key that is held goes on */
   held?: boolean;
+  /** when the key is let go */
+  released?: () => void;
 }
 
 /**
@@ -22,10 +24,22 @@ export function bindKeys(bindings: readonly Binding[]): () => void {
   const all = bindings.flatMap((b) => b.keys);
   const twice = all.find((key, i) => all.indexOf(key) !== i);
   if (twice !== undefined) throw new RangeError(`two commands on ${twice}`);
-  return tinykeys(
-    window,
-    Object.fromEntries(bindings.flatMap((b) => b.keys.map((key) => [key, (e: KeyboardEvent) => act(e, b)]))),
+  const on = (bound: readonly Binding[], event: 'keydown' | 'keyup', run: (e: KeyboardEvent, b: Binding) => void) =>
+    tinykeys(
+      window,
+      Object.fromEntries(bound.flatMap((b) => b.keys.map((key) => [key, (e: KeyboardEvent) => run(e, b)]))),
+      { event },
+    );
+  const pressed = on(bindings, 'keydown', act);
+  const released = on(
+    bindings.filter((b) => b.released),
+    'keyup',
+    (_, b) => b.released!(),
   );
+  return () => {
+    pressed();
+    released();
+  };
 }
 
 function act(event: KeyboardEvent, { run, held }: Binding): void {

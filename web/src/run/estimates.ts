@@ -1,4 +1,4 @@
-import { channelsOf, type Item, outsideAirChannel, type TypeFile } from '@rouse/core/aircraft';
+import { channelsOf, type Item, type TypeFile } from '@rouse/core/aircraft';
 import { begunAt_s, estimateWait, forecastWait, type WaitEstimate } from '@rouse/core/procedure';
 import type { WarmReadings } from '@rouse/core/thermal';
 import { ring } from './frame-ring.ts';
@@ -39,7 +39,7 @@ export function waitEstimate(
 }
 
 function outsideAir_C(type: TypeFile): number {
-  return ring.last(type.channels.findIndex((c) => c.id === outsideAirChannel(type)));
+  return ring.last(type.channels.findIndex((c) => c.id === type.roles.outsideAir));
 }
 
 function readings(type: TypeFile, channel: string, from_s: number, every: number): { t_s: number[]; values: number[] } {

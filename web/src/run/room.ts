@@ -4,6 +4,7 @@ import {
   type Limit,
   type Phase,
   type StartWatch,
+  type TypeFile,
   type WatchedType,
 } from '@rouse/core/aircraft';
 import { roundStep } from '@rouse/core/quantity';
@@ -99,13 +100,22 @@ interface Remarked {
   limits: Limit[];
 }
 
+/** The pressure of the same oil as a temperature, where the strip has no row of its own for it. */
+function pressureBeside(type: TypeFile, id: string): { index: number; decimals: number; unit: string } | null {
+  if (!id.endsWith('.temperature')) return null;
+  const index = type.channels.findIndex((c) => c.id === id.replace(/temperature$/, 'pressure'));
+  const channel = type.channels[index];
+  return channel && !type.room.includes(channel.id) ? { index, decimals: channel.decimals, unit: channel.unit } : null;
+}
+
 /** A remark that begins with "!" tints its row. */
 function remarkOf(row: Remarked): string {
   const { type, status, channel, value, frame, phase, limits } = row;
   const { id } = channel;
-  if (id === 'gearbox.oil.temperature') {
-    const pressure = frame[type.channels.findIndex((c) => c.id === 'gearbox.oil.pressure')] ?? NaN;
-    return Number.isNaN(pressure) ? '' : `${pressure.toFixed(1)} bar`;
+  const pressure = pressureBeside(type, id);
+  if (pressure) {
+    const now = frame[pressure.index]!;
+    return Number.isNaN(now) ? '' : `${now.toFixed(pressure.decimals)} ${pressure.unit}`;
   }
   const own = type.startWatches.findIndex((w) => Object.values<string | undefined>(w.channels).includes(id));
   const going = status?.watch?.starts.findIndex((s) => s.phase === 'start') ?? -1;

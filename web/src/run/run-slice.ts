@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import type { LiveMessage, RunDetail, Wire } from '@rouse/core/contract';
-import { type Entry, reduceRun, type RunState } from '@rouse/core/procedure';
+import { type Entry, presentItem, reduceRun, type RunState } from '@rouse/core/procedure';
 import type { Corridor } from '@rouse/core/watch';
 
 export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_ms: number };
@@ -78,7 +78,16 @@ const slice = createSlice({
       const { entries, rest } = inOrder(known, [...ahead, ...action.payload.entries]);
       if (entries.length === followed.entries.length && !action.payload.whole)
         return { ...slice, followed: { ...followed, ahead: rest } };
-      return { ...slice, refusal: null, followed: { ...followed, entries, ahead: rest, state: reduceRun(entries) } };
+      const state = reduceRun(entries);
+      // what the watch writes meanwhile answers nothing: only a person's entry, or another item, settles a refusal
+      const settled =
+        entries.slice(known.length).some((e) => e.by !== 'watch') ||
+        presentItem(followed.type, state)?.id !== presentItem(followed.type, followed.state)?.id;
+      return {
+        ...slice,
+        refusal: settled ? null : slice.refusal,
+        followed: { ...followed, entries, ahead: rest, state },
+      };
     },
     statusArrived: (slice, action: PayloadAction<LiveStatus>) => ({ ...slice, status: action.payload }),
     connectionChanged: (slice, action: PayloadAction<boolean>) => ({ ...slice, connected: action.payload }),
@@ -128,7 +137,14 @@ export function unwireCorridor(wire: Wire<Corridor>): Corridor {
     ...(wire as unknown as Corridor),
     upperTot_C: numbers(wire.upperTot_C),
     lowerTot_C: numbers(wire.lowerTot_C),
-    upperGas_C: numbers(wire.upperGas_C),
+    lowerPace_pct_s: numbers(wire.lowerPace_pct_s),
+    days: wire.days.map((day) => ({
+      outsideAir_C: day.outsideAir_C ?? NaN,
+      pressureAltitude_ft: day.pressureAltitude_ft ?? NaN,
+      tailwind_kt: day.tailwind_kt ?? NaN,
+      residual_C: day.residual_C ?? NaN,
+      crankVolts_V: day.crankVolts_V ?? NaN,
+    })),
     contours: wire.contours.map((c) => ({ share: c.share ?? 0, low_C: numbers(c.low_C), high_C: numbers(c.high_C) })),
   };
 }

@@ -14,4 +14,4 @@ export const Aid = styled.p`
 `;
 
 /** One line that every page with figures carries. */
-export const PREVAILS = 'An aid. The approved flight manual, local rules and licensed people come first.';
+export { PREVAILS } from '@rouse/core/people';

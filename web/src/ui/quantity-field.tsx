@@ -65,6 +65,8 @@ interface QuantityFieldProps {
   range: readonly [number, number];
   /** turns litres that are typed into kilograms */
   density_kgL?: number;
+  /** figures that are often meant, by name */
+  suggested?: readonly { label: string; value: number }[];
 }
 
 function textOf(value: number | null, kind: UnitKind, units: Units): string {
@@ -80,10 +82,11 @@ interface TypedFieldProps {
   onChange: (value: number | null) => void;
   shown: string;
   read: (text: string) => Read;
+  suggested?: readonly { label: string; shown: string }[];
 }
 
 /** A field that keeps what is typed in it. While that is wrong, the figure from before the typing stands. */
-function TypedField({ label, unit, value, onChange, shown, read }: TypedFieldProps) {
+function TypedField({ label, unit, value, onChange, shown, read, suggested = [] }: TypedFieldProps) {
   const id = useId();
   const [draft, setDraft] = useState<{ text: string; wrong: string; before: number | null } | null>(null);
   const type = (text: string): void => {
@@ -102,6 +105,7 @@ function TypedField({ label, unit, value, onChange, shown, read }: TypedFieldPro
           inputMode="text"
           autoComplete="off"
           placeholder="–"
+          list={suggested.length > 0 ? `${id}-list` : undefined}
           value={draft?.text ?? shown}
           aria-invalid={draft?.wrong ? true : undefined}
           aria-describedby={draft?.wrong ? `${id}-wrong` : undefined}
@@ -109,6 +113,15 @@ function TypedField({ label, unit, value, onChange, shown, read }: TypedFieldPro
           onBlur={() => draft && !draft.wrong && setDraft(null)}
         />
         <span>{unit}</span>
+        {suggested.length > 0 && (
+          <datalist id={`${id}-list`}>
+            {suggested.map((s) => (
+              <option key={s.label} value={s.shown}>
+                {s.label}
+              </option>
+            ))}
+          </datalist>
+        )}
       </div>
       {draft?.wrong && (
         <p id={`${id}-wrong`} role="alert">
@@ -123,7 +136,16 @@ function TypedField({ label, unit, value, onChange, shown, read }: TypedFieldPro
  * A figure that can be typed in any unit of its kind. It is kept once, in one unit: changing what is shown changes
  * nothing that was entered, and a wrong entry stays in the field with what to do about it.
  */
-export function QuantityField({ label, name, kind, value, onChange, range, density_kgL }: QuantityFieldProps) {
+export function QuantityField({
+  label,
+  name,
+  kind,
+  value,
+  onChange,
+  range,
+  density_kgL,
+  suggested = [],
+}: QuantityFieldProps) {
   const { units, sign, show } = useUnits();
   const read = (text: string): Read => {
     const typed = readTyped(text, kind, units, density_kgL);
@@ -132,7 +154,14 @@ export function QuantityField({ label, name, kind, value, onChange, range, densi
       return { wrong: `${name} is from ${show(range[0], kind)} to ${show(range[1], kind)}.` };
     return { value: typed.value };
   };
-  return <TypedField {...{ label, value, onChange, read }} unit={sign(kind)} shown={textOf(value, kind, units)} />;
+  return (
+    <TypedField
+      {...{ label, value, onChange, read }}
+      unit={sign(kind)}
+      shown={textOf(value, kind, units)}
+      suggested={suggested.map((s) => ({ label: s.label, shown: textOf(s.value, kind, units) }))}
+    />
+  );
 }
 
 interface PlainFieldProps {

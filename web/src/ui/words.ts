@@ -1,3 +1,4 @@
+import type { Source } from '@rouse/core/procedure';
 /** "6:40" from seconds; a dash for what is not known. */
 export function minutes(seconds: number | null): string {
   if (seconds === null || !Number.isFinite(seconds)) return '–';
@@ -27,6 +28,7 @@ const OUTCOMES = {
   'shut-down': 'Shut down',
   aborted: 'Start aborted',
   'given-up': 'Given up',
+  recorded: 'Brought along',
 } as const;
 
 export function outcomeInWords(outcome: keyof typeof OUTCOMES | null): string {
@@ -34,6 +36,11 @@ export function outcomeInWords(outcome: keyof typeof OUTCOMES | null): string {
 }
 
 /** Where the readings of a run came from, in a word; empty for a real unit. */
-export function sourceInWords(source: 'stand-in' | 'device' | 'simulated' | 'by-hand'): string {
-  return source === 'device' ? '' : source === 'by-hand' ? 'by hand' : 'simulated';
+export function sourceInWords(source: Source): string {
+  if (source === 'device') return '';
+  if (source === 'by-hand') return 'by hand';
+  return source === 'recording' ? 'a recording' : 'simulated';
 }
+
+/** "3.4 h" from seconds. */
+export const hours = (seconds: number): string => `${(seconds / 3600).toFixed(1)} h`;

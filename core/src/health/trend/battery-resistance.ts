@@ -30,6 +30,8 @@ export function batteryResistance(
     v_crank: number;
     i_crank_A: number;
     temp_C: number;
+    /** lowest volts of the crank; those while it cranks where it is not given */
+    v_min?: number | null | undefined;
   },
 ): BatteryResistance {
   const before_V = needNumber(input.v_before, 'v_before', 0, 60);
@@ -39,13 +41,16 @@ export function batteryResistance(
   const temp_C = needNumber(input.temp_C, 'temp_C', battery.t_domain_C[0], battery.t_domain_C[1], 'OUT_OF_DOMAIN');
   if (crank_A - before_A < LEAST_STEP_A) throw new Refused('INSUFFICIENT_DATA', 'i_crank_A');
   if (crank_V >= before_V) throw new Refused('INCONSISTENT', 'v_crank');
+  const lowest_V = numberOr(input.v_min, crank_V, 'v_min', 0, 60);
+  if (lowest_V > crank_V) throw new Refused('INCONSISTENT', 'v_min');
   const r_total_mohm = (1000 * (before_V - crank_V)) / (crank_A - before_A);
   const r_battery_mohm = r_total_mohm - battery.r_cable_mohm;
+  if (r_battery_mohm < 0) throw new Refused('NO_SOLUTION', 'v_crank');
   const temp_factor = Math.exp(battery.r_b_K * (1 / (temp_C + K0) - 1 / (battery.t_ref_C + K0)));
   const r_battery_ref_mohm = r_battery_mohm / temp_factor;
   const ratio_to_new = r_battery_ref_mohm / battery.r_ref_mohm;
   const vmin_ref_V =
-    crank_V +
+    lowest_V +
     (crank_A * (r_battery_mohm - r_battery_ref_mohm)) / 1000 +
     battery.voc_coef_V_per_C * (battery.t_ref_C - temp_C);
   return {
@@ -54,11 +59,11 @@ export function batteryResistance(
     temp_factor,
     r_battery_ref_mohm,
     ratio_to_new,
-    vmin_margin_V: crank_V - battery.vmin_limit_V,
+    vmin_margin_V: lowest_V - battery.vmin_limit_V,
     vmin_ref_V,
     vmin_ref_margin_V: vmin_ref_V - battery.vmin_limit_V,
     verdict:
-      ratio_to_new > REPLACE_RATIO || crank_V < battery.vmin_limit_V
+      ratio_to_new > REPLACE_RATIO || lowest_V < battery.vmin_limit_V
         ? 'REPLACE'
         : ratio_to_new > WATCH_RATIO
           ? 'WATCH'
@@ -76,5 +81,7 @@ export function batteryResistanceSeries(input: { i_A: number[]; v_V: number[] })
   if (i_A.length !== v_V.length) throw new Refused('INCONSISTENT', 'v_V');
   if (Math.max(...i_A) - Math.min(...i_A) < LEAST_STEP_A) throw new Refused('INSUFFICIENT_DATA', 'i_A');
   const { slope, intercept } = theilSen({ x: i_A, y: v_V });
+  // volts that rise with the current are no resistance
+  if (!(slope < 0)) throw new Refused('NO_SOLUTION', 'v_V');
   return { r_total_mohm: -1000 * slope, voc_V: intercept };
 }

@@ -25,7 +25,8 @@ export type Ask =
   /** a check that measures itself: its stage is sensed, or said where nothing senses it */
   | { kind: 'measured'; stage: number; sensed: boolean }
   | { kind: 'number'; quantity: Quantity }
-  | { kind: 'pair'; between: readonly [string, string] }
+  /** unit: of two figures, null of two words */
+  | { kind: 'pair'; between: readonly [string, string]; unit: string | null }
   | { kind: 'hold'; hold_s: number }
   | { kind: 'choice'; alternatives: readonly { id: string; label: string }[] }
   | { kind: 'wind'; phase: 'start' | 'stop' };

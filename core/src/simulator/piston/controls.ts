@@ -38,6 +38,8 @@ export interface PistonFaults {
   battR: number;
   govFail: number;
   govBias: number;
+  /** how much more strongly the governor answers than it should: it hunts */
+  govGain: number;
   beltMu: number;
   tension: number;
   actStopAt: number;
@@ -98,6 +100,7 @@ export function noPistonFaults(): PistonFaults {
     battR: 1,
     govFail: 0,
     govBias: 0,
+    govGain: 1,
     beltMu: 1,
     tension: 1,
     actStopAt: 9,

@@ -30,7 +30,7 @@ function governorRate(x: PistonState, p: PistonParameters, f: PistonFaults): num
   else {
     const e = p.n_ref + f.govBias - x.n;
     u = clip(
-      p.kp_gov_per_s * (Math.abs(e) < p.db_gov ? 0 : e) - p.kd_gov * x.ndot,
+      f.govGain * p.kp_gov_per_s * (Math.abs(e) < p.db_gov ? 0 : e) - p.kd_gov * x.ndot,
       -p.rate_gov_per_s,
       p.rate_gov_per_s,
     );

@@ -17,8 +17,10 @@ const Scrolled = styled.div`
 
 /** The gate of the next start that asks for a residual temperature, °C. */
 function residualGate(spec: TurbineStart): number | null {
-  const gate = spec.gates.find((g) => g.id === 'residual')?.condition;
-  return gate && 'atMost' in gate ? gate.atMost : null;
+  const gates = spec.gates.flatMap(({ condition: c }) =>
+    'atMost' in c && c.channel === spec.channels.temperature ? [c.atMost] : [],
+  );
+  return gates.length > 0 ? Math.min(...gates) : null;
 }
 
 /** After the engines have stopped: what the residual temperature will do, when a start is open again, and what was booked. */

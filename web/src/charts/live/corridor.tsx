@@ -7,6 +7,7 @@ import { tokenColour } from '../../platform/light.ts';
 import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { LiveStartProps } from './start-props.ts';
+import { drawNow } from './track.ts';
 
 /** This start as a track over its usual range, drawn from the frames when the screen paints. */
 export function LiveCorridor({ followed: { type, corridors }, spec, start }: LiveStartProps<TurbineStart>) {
@@ -44,32 +45,13 @@ export function LiveCorridor({ followed: { type, corridors }, spec, start }: Liv
     const n = ring.last(iNg);
     const t = ring.last(iTot);
     if (Number.isNaN(n) || Number.isNaN(t) || !ring.fresh(now_ms)) return;
-    const now = tokenColour('--now');
     if (peak && start) {
-      const px = x(n + start.speedRate_pct_s * peak.in_s);
-      const py = y(peak.at_C);
-      context.strokeStyle = now;
-      context.fillStyle = now;
-      context.lineWidth = 1.8;
-      context.setLineDash([5, 5]);
-      context.beginPath();
-      context.moveTo(x(n), y(t));
-      context.quadraticCurveTo(x(n) + (px - x(n)) * 0.5, py, px, py);
-      context.stroke();
-      context.setLineDash([]);
-      context.beginPath();
-      context.arc(px, py, 3.4, 0, 7);
-      context.fill();
-      context.font = "700 12px 'Atkinson Mono'";
-      context.fillText(`peak near ${Math.round(peak.at_C / 5) * 5} °C`, Math.min(px + 10, size.width - 150), py - 8);
+      const [at, height] = [x(n + start.speedRate_pct_s * peak.in_s), y(peak.at_C)];
+      drawForecast(context, [x(n), y(t)], [at, height]);
+      const words = `peak near ${Math.round(peak.at_C / 5) * 5} °C`;
+      context.fillText(words, Math.min(at + 10, size.width - 150), height - 8);
     }
-    context.fillStyle = tokenColour('--deep');
-    context.strokeStyle = now;
-    context.lineWidth = 3.5;
-    context.beginPath();
-    context.arc(x(n), y(t), 7, 0, 7);
-    context.fill();
-    context.stroke();
+    drawNow(context, x(n), y(t));
   });
 
   return (
@@ -96,4 +78,21 @@ export function LiveCorridor({ followed: { type, corridors }, spec, start }: Liv
       </Sheet>
     </>
   );
+}
+
+/** A dashed curve from where it is to where it would peak. Leaves the font for its words. */
+function drawForecast(context: CanvasRenderingContext2D, from: [number, number], to: [number, number]): void {
+  context.strokeStyle = tokenColour('--now');
+  context.fillStyle = tokenColour('--now');
+  context.lineWidth = 1.8;
+  context.setLineDash([5, 5]);
+  context.beginPath();
+  context.moveTo(...from);
+  context.quadraticCurveTo(from[0] + (to[0] - from[0]) * 0.5, to[1], ...to);
+  context.stroke();
+  context.setLineDash([]);
+  context.beginPath();
+  context.arc(...to, 3.4, 0, 7);
+  context.fill();
+  context.font = "700 12px 'Atkinson Mono'";
 }

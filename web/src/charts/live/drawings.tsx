@@ -23,11 +23,14 @@ import { LiveWarmUp } from './warm-up.tsx';
 
 type Picture = 'check' | 'after-run' | 'lift' | 'flight' | 'warm-up' | 'needles' | 'start';
 
-/** What the screen is about: the check that is measured, the start that goes on, else engine and rotor. */
-export function LiveDrawings({ followed }: { followed: WatchedRun }) {
+/**
+ * What the screen is about: the check that is measured, the start that goes on, else engine and rotor.
+ * @param start whatever the list says: nobody works one
+ */
+export function LiveDrawings({ followed, start = false }: { followed: WatchedRun; start?: boolean }) {
   const watch = useAppSelector((s) => s.run.status?.watch);
   const item = presentItem(followed.type, followed.state);
-  switch (pictureOf(followed, item, watch?.phase ?? 'off')) {
+  switch (start ? 'start' : pictureOf(followed, item, watch?.phase ?? 'off')) {
     case 'check':
       return item && isMeasured(item) ? <LiveCheck followed={followed} item={item} /> : null;
     case 'after-run':

@@ -32,6 +32,7 @@ export const FigureRows = styled.table`
   tr[data-verdict='fault'] td:nth-child(2) {
     color: var(--warning);
   }
+  tr[data-verdict='unusual'] td:nth-child(2),
   tr[data-verdict='unknown'] td:nth-child(2) {
     color: var(--caution);
   }

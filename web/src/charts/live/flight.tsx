@@ -14,9 +14,11 @@ const SECONDS = 60;
 export function LiveFlight({ followed: { type } }: { followed: WatchedRun }) {
   const ratings = useAppSelector((s) => s.run.status?.ratings);
   const lanes = useMemo(() => {
-    const power = type.channels.filter((c) => /^tq\.\d+$/.test(c.id) || c.id === 'manifold.pressure');
     const { rotor, rotor_pct } = type.runUpWatch;
-    return lanesOf(type, [...power.map((c) => ({ channel: c.id })), { channel: rotor, window: rotor_pct }]);
+    return lanesOf(type, [
+      ...(type.roles.power ?? []).map((channel) => ({ channel })),
+      { channel: rotor, window: rotor_pct },
+    ]);
   }, [type]);
   return (
     <>

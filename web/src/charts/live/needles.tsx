@@ -41,9 +41,8 @@ export function LiveNeedles({ followed: { type } }: { followed: WatchedRun }) {
 }
 
 /** What turns the rotor: the crankshaft of a piston engine, the power turbine of each other. */
-function drivesOf(type: WatchedType): string[] {
-  const turbines = type.channels.filter((c) => /^np\.\d+$/.test(c.id)).map((c) => c.id);
-  return turbines.length > 0 ? turbines : type.startWatches.map((w) => w.channels.speed);
+function drivesOf(type: WatchedType): readonly string[] {
+  return type.roles.powerTurbine ?? type.startWatches.map((w) => w.channels.speed);
 }
 
 function shownOf({ runUpWatch }: WatchedType, drives: readonly string[], near: boolean): Shown[] {

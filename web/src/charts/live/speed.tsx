@@ -3,12 +3,13 @@ import { useRef } from 'react';
 import { ChartTitle, Sheet } from '../frame.tsx';
 import { LimitBands } from '../limit-bands.tsx';
 import { linearScale } from '../scale.ts';
+import { TickFigures } from '../tick-figures.tsx';
 import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { tokenColour } from '../../platform/light.ts';
 import { prepareCanvas, useSize } from '../../platform/size.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { LiveStartProps } from './start-props.ts';
-import { strokeTrack } from './track.ts';
+import { drawNow, strokeTrack } from './track.ts';
 
 const MARGIN = { left: 46, right: 62, top: 18, bottom: 30 };
 /** seconds from the starter that the chart begins with, and grows by */
@@ -27,23 +28,6 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
   const x = linearScale([0, shown_s], [MARGIN.left, right]);
   const y = linearScale([0, spec.overspeed_pct + 16], [bottom, MARGIN.top]);
   const [low, high] = spec.idle_pct;
-  const runaway: Limit = {
-    id: 'overspeed',
-    channel: spec.channels.speed,
-    phases: ['start'],
-    hysteresis: 0,
-    bands: [
-      {
-        id: 'never',
-        above: spec.overspeed_pct,
-        forSeconds: 0,
-        counting: 'continuous',
-        severity: 'warning',
-        action: 'Throttle closed.',
-      },
-    ],
-  };
-
   useFrameLoop((now_ms) => {
     const context = prepareCanvas(canvas.current, size);
     if (!context || from_s === null || ring.length === 0) return;
@@ -54,13 +38,7 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
     const v = ring.last(iSpeed);
     if (Number.isNaN(v) || !ring.fresh(now_ms)) return;
     const at = x(Math.min(ring.lastTime() - from_s, shown_s));
-    context.fillStyle = tokenColour('--deep');
-    context.strokeStyle = tokenColour('--now');
-    context.lineWidth = 3.5;
-    context.beginPath();
-    context.arc(at, y(v), 7, 0, 7);
-    context.fill();
-    context.stroke();
+    drawNow(context, at, y(v));
     context.fillStyle = tokenColour('--ink');
     context.font = "700 12px 'Atkinson Mono'";
     context.fillText(`${v.toFixed(0)} %`, at + 12, y(v) + 4);
@@ -82,7 +60,15 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
             <text x={right - 8} y={y(high) - 6} textAnchor="end" fill="var(--soft)">
               idle {low} to {high} %
             </text>
-            <LimitBands limit={runaway} unit="%" y={y} left={MARGIN.left} right={right} end={MARGIN.top} words />
+            <LimitBands
+              limit={runawayLimit(spec)}
+              unit="%"
+              y={y}
+              left={MARGIN.left}
+              right={right}
+              end={MARGIN.top}
+              words
+            />
             <g stroke="var(--grid)">
               {y.ticks(5).map((v) => (
                 <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
@@ -94,18 +80,7 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
             <text x={x(spec.firesWithin_s) + 6} y={y(spec.firesAbove_pct) + 12} fill="var(--limit-ink)">
               fires by {Math.floor(spec.firesWithin_s)} s
             </text>
-            <g fill="var(--soft)">
-              {y.ticks(5).map((v) => (
-                <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
-                  {v}
-                </text>
-              ))}
-              {x.ticks(4).map((v) => (
-                <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
-                  {v}
-                </text>
-              ))}
-            </g>
+            <TickFigures x={x} y={y} left={MARGIN.left} bottom={bottom} />
           </svg>
         )}
         <canvas ref={canvas} aria-hidden />
@@ -113,3 +88,21 @@ export function LiveSpeed({ followed: { type }, spec, start }: LiveStartProps<Pi
     </>
   );
 }
+
+/** The speed that a start must not pass, as a limit to draw. */
+const runawayLimit = (spec: PistonStart): Limit => ({
+  id: 'overspeed',
+  channel: spec.channels.speed,
+  phases: ['start'],
+  hysteresis: 0,
+  bands: [
+    {
+      id: 'never',
+      above: spec.overspeed_pct,
+      forSeconds: 0,
+      counting: 'continuous',
+      severity: 'warning',
+      action: 'Throttle closed.',
+    },
+  ],
+});

@@ -1,3 +1,4 @@
+import { tokenColour } from '../../platform/light.ts';
 import { ring } from '../../run/frame-ring.ts';
 
 const EVERY_NTH_FRAME = 2;
@@ -25,5 +26,16 @@ export function strokeTrack(
       drawn = true;
     }
   }
+  context.stroke();
+}
+
+/** A ring where the readings are now. */
+export function drawNow(context: CanvasRenderingContext2D, x: number, y: number): void {
+  context.fillStyle = tokenColour('--deep');
+  context.strokeStyle = tokenColour('--now');
+  context.lineWidth = 3.5;
+  context.beginPath();
+  context.arc(x, y, 7, 0, 7);
+  context.fill();
   context.stroke();
 }

@@ -1,11 +1,16 @@
+import { useState } from 'react';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
+import { AircraftSwitch } from '../../app/aircraft-in-hand.tsx';
+import { ApiRefusal, postForFile } from '../../platform/api.ts';
+import { saveFile } from '../../platform/save-file.ts';
 import { Columns, PageHead } from '../../ui/columns.ts';
 import { Aid } from '../../ui/heading.ts';
 import { useUnits } from '../../ui/units.ts';
 import { minutes } from '../../ui/words.ts';
+import { WhatIsMissing } from './computed-figure.tsx';
 import { Day } from './day.tsx';
 import { type BriefDesk, useBriefDesk } from './desk.ts';
 import { EnvelopeDrawing } from './envelope-drawing.tsx';
@@ -109,8 +114,10 @@ const Foot = styled.footer`
   gap: 16px;
   padding: 0 20px;
   font-size: 14px;
-  > :last-child {
-    margin-left: auto;
+  > :first-child {
+    flex: 1;
+  }
+  > button {
     color: var(--ink);
   }
   ${upright} {
@@ -148,7 +155,9 @@ function BriefOf({ aircraft }: { aircraft: string }) {
       <title>{`Brief ${context.tail} · Rouse`}</title>
       <Head>
         <div>
-          <h1>{context.tail}</h1>
+          <h1>
+            <AircraftSwitch aircraft={aircraft} tail={context.tail} to={(a) => `/brief/${a}`} />
+          </h1>
           <p>
             {context.type.name} · {context.pad}
           </p>
@@ -163,6 +172,7 @@ function BriefOf({ aircraft }: { aircraft: string }) {
         </div>
       </Head>
       <Left>
+        <WhatIsMissing brief={brief} />
         <Day desk={desk} />
         <Load desk={desk} />
         <Ways desk={desk} />
@@ -176,7 +186,7 @@ function BriefOf({ aircraft }: { aircraft: string }) {
         <WaitsDrawing desk={desk} />
       </Mid>
       <Plan desk={desk} aircraft={aircraft} />
-      <Computed desk={desk} />
+      <Computed desk={desk} aircraft={aircraft} />
     </Grid>
   );
 }
@@ -186,7 +196,20 @@ function readyAt({ context, brief }: BriefDesk): string {
   return at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }
 
-function Computed({ desk }: { desk: BriefDesk }) {
+function Computed({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const carry = async (): Promise<void> => {
+    const { tail, now } = desk.context;
+    try {
+      saveFile(
+        await postForFile(`/aircraft/${aircraft}/brief.pdf`, desk.input),
+        `${tail}-brief-${now.slice(0, 10)}.pdf`,
+      );
+      setRefused(null);
+    } catch (error) {
+      setRefused(error instanceof ApiRefusal ? `${error.message} ${error.remedy}` : String(error));
+    }
+  };
   const { show } = useUnits();
   const { context, input, clear } = desk;
   const from = input.observedAt === null ? 'what was entered' : `the day of ${input.observedAt.slice(11, 16)} Z`;
@@ -196,6 +219,8 @@ function Computed({ desk }: { desk: BriefDesk }) {
         Computed {context.now.slice(11, 16)} Z from {from}, {show(context.site.elev_ft, 'height', 'ceil')} at{' '}
         {context.site.name}, chart edition {context.type.performance.chart.edition}. Rounded the safe way.
       </span>
+      {refused && <span role="alert">{refused}</span>}
+      <SlimButton onPress={() => void carry()}>Take it along (PDF)</SlimButton>
       <SlimButton onPress={clear}>Begin afresh</SlimButton>
     </Foot>
   );

@@ -1,4 +1,4 @@
-import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import { isWatched, type WatchedType } from '@rouse/core/aircraft';
 import {
   type Brief,
   type BriefContext,
@@ -10,9 +10,8 @@ import {
   readReport,
   simulatedDay,
 } from '@rouse/core/brief';
-import type { BriefContextMessage } from '@rouse/core/contract';
 import { useEffect, useMemo, useState } from 'react';
-import { getJson } from '../../platform/api.ts';
+import { type AircraftNow, troubleIn, useAircraftQuery } from '../../app/server-data.ts';
 import { readSetting, writeSetting } from '../../platform/storage.ts';
 
 /** A brief on the desk: what is entered, what record and place know, what comes out. */
@@ -34,64 +33,47 @@ export interface BriefDesk {
 const key = (aircraft: string): string => `brief.${aircraft}`;
 const TICK_ms = 20_000;
 
-/** What was entered before on this machine, so that nothing is lost by a reload. */
-function keptInput(aircraft: string, type: TypeFile): BriefInput {
+/** What was entered before on this machine, so that nothing is lost by a reload; else the day that was read for its site. */
+function keptInput(aircraft: string, { type, message }: AircraftNow): BriefInput {
+  const blank = withReport(emptyBrief(type), message);
   const kept = readSetting(key(aircraft));
-  if (kept === null) return emptyBrief(type);
+  if (kept === null) return blank;
   try {
     const parsed = briefInputSchema.safeParse(JSON.parse(kept));
-    return parsed.success ? parsed.data : emptyBrief(type);
+    return parsed.success ? parsed.data : blank;
   } catch {
-    return emptyBrief(type);
+    return blank;
   }
 }
 
-interface Loaded {
-  message: BriefContextMessage;
-  type: TypeFile;
-  /** server's clock less this machine's, ms */
-  skew_ms: number;
-}
-
-async function fetchLoaded(aircraft: string): Promise<Loaded> {
-  const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
-  const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
-  return { message, type, skew_ms: Date.parse(message.now) - Date.now() };
+function withReport(input: BriefInput, { siteReport, now }: AircraftNow['message']): BriefInput {
+  if (!siteReport) return input;
+  return { ...input, report: siteReport.text, ...readReport(siteReport.text, now).fields };
 }
 
 export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failure: string | null } {
-  const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const [failure, setFailure] = useState<string | null>(null);
+  const { currentData: loaded, error, refetch } = useAircraftQuery(aircraft);
   const [input, setInput] = useState<BriefInput | null>(null);
   const [now_ms, setNow_ms] = useState(() => Date.now());
+  const [entered, setEntered] = useState<string | null>(null);
 
+  // what was entered is taken from this machine once an aircraft; what is read again later leaves it as it is
+  if (loaded && entered !== aircraft) {
+    setEntered(aircraft);
+    setInput(keptInput(aircraft, loaded));
+  }
   useEffect(() => {
-    let left = false;
-    fetchLoaded(aircraft)
-      .then((now) => {
-        if (left) return;
-        setLoaded(now);
-        setInput(keptInput(aircraft, now.type));
-      })
-      .catch((error: unknown) => !left && setFailure(error instanceof Error ? error.message : String(error)));
     const timer = window.setInterval(() => setNow_ms(Date.now()), TICK_ms);
-    return () => {
-      left = true;
-      window.clearInterval(timer);
-    };
-  }, [aircraft]);
+    return () => window.clearInterval(timer);
+  }, []);
 
   useEffect(() => {
-    if (input) writeSetting(key(aircraft), JSON.stringify(input));
-  }, [aircraft, input]);
+    if (input && entered === aircraft) writeSetting(key(aircraft), JSON.stringify(input));
+  }, [aircraft, entered, input]);
 
   const context = useMemo<BriefContext | null>(
     () =>
-      loaded && {
-        ...loaded.message,
-        type: loaded.type,
-        now: new Date(now_ms + loaded.skew_ms).toISOString(),
-      },
+      loaded ? { ...loaded.message, type: loaded.type, now: new Date(now_ms + loaded.skew_ms).toISOString() } : null,
     [loaded, now_ms],
   );
   const read = useMemo(() => readReport(input?.report ?? '', context?.now ?? ''), [input?.report, context?.now]);
@@ -106,7 +88,7 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
       ? {
           context,
           openRun: loaded.message.openRun,
-          fillSimulated: simulated && (() => setInput((old) => old && { ...old, ...simulated() })),
+          fillSimulated: simulated && (() => setInput((old) => old && { ...old, report: '', ...simulated() })),
           input,
           brief,
           read,
@@ -114,8 +96,8 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
           setReport: (report: string) =>
             setInput((old) => old && { ...old, report, ...readReport(report, context.now, old.report).fields }),
           clear: () => setInput(emptyBrief(loaded.type)),
-          reload: async () => setLoaded(await fetchLoaded(aircraft)),
+          reload: async () => void (await refetch()),
         }
       : null;
-  return { desk, failure };
+  return { desk, failure: troubleIn(error) };
 }

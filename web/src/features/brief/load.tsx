@@ -1,4 +1,5 @@
 import { known } from '@rouse/core/brief';
+import { useStandardMassesQuery } from '../../app/session-data.ts';
 import { Small } from '../../ui/heading.ts';
 import { PlainField, QuantityField } from '../../ui/quantity-field.tsx';
 import { useUnits } from '../../ui/units.ts';
@@ -9,6 +10,7 @@ import { Block, Computed } from './fields.ts';
 /** What is on board, by station, and what it weighs at lift and at landing. */
 export function Load({ desk: { input, brief, set, context } }: { desk: BriefDesk }) {
   const { show } = useUnits();
+  const { data: masses = [] } = useStandardMassesQuery();
   const { loading } = context.type;
   const fuel = known(brief.fuel);
   const density = loading.fuel_density_kgL;
@@ -18,7 +20,7 @@ export function Load({ desk: { input, brief, set, context } }: { desk: BriefDesk
       <Small>On board</Small>
       <Computed>
         <span>Basic</span>
-        <b>{show(loading.basic.mass_kg, 'mass')}</b>
+        <b>{show((context.basic ?? loading.basic).mass_kg, 'mass')}</b>
       </Computed>
       {loading.stations.map((s) => (
         <QuantityField
@@ -27,6 +29,7 @@ export function Load({ desk: { input, brief, set, context } }: { desk: BriefDesk
           name={s.label}
           kind="mass"
           range={[0, s.max_kg]}
+          suggested={masses.flatMap((m) => (m.mass_kg <= s.max_kg ? [{ label: m.label, value: m.mass_kg }] : []))}
           value={input.load[s.id] ?? null}
           onChange={(kg) => set({ load: { ...input.load, [s.id]: kg } })}
         />

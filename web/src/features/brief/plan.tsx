@@ -8,7 +8,7 @@ import { Small } from '../../ui/heading.ts';
 import { useUnits } from '../../ui/units.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 import type { BriefDesk } from './desk.ts';
-import { Holds } from './holds.tsx';
+import { Objections } from './objections.tsx';
 import { Part } from './part.ts';
 
 const Column = styled.aside`
@@ -112,6 +112,9 @@ export function Plan({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) 
         <p>
           Limits today: take-off {limitWords(brief.topLimit, chart.unit)}, continuous{' '}
           {limitWords(brief.mcpLimit, chart.unit)}.
+          {brief.neverExceed_kt && (
+            <span data-never-exceed> Never faster than {limitWords(brief.neverExceed_kt, 'kt')}.</span>
+          )}
         </p>
       </Part>
       {brief.wash
@@ -122,7 +125,7 @@ export function Plan({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) 
             <b>{w.neighbour.name} is far enough</b>
           </Part>
         ))}
-      <Holds desk={desk} />
+      <Objections desk={desk} />
       <Begin desk={desk} aircraft={aircraft} />
     </Column>
   );
@@ -164,7 +167,7 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [byHand, setByHand] = useState(false);
   const { brief, input, openRun } = desk;
-  const held = brief.holds.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
+  const held = brief.objections.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
   const begin = async (): Promise<void> => {
     try {
       if (desk.fillSimulated && !byHand)
@@ -193,7 +196,7 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
             <input type="checkbox" checked={byHand} onChange={(e) => setByHand(e.target.checked)} />
             Work it by hand, without the data line
           </label>
-          {desk.fillSimulated && input.observedAt === null ? (
+          {desk.fillSimulated && (input.observedAt === null || input.heading_deg === null) ? (
             <PrimaryButton onPress={desk.fillSimulated}>Take the simulated day</PrimaryButton>
           ) : (
             <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>

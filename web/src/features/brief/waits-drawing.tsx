@@ -3,6 +3,8 @@ import { Chart, type Ink } from '../../charts/chart.tsx';
 import { minutes } from '../../ui/words.ts';
 import type { BriefDesk } from './desk.ts';
 
+type Schedule = BriefDesk['brief']['schedule'];
+
 /** Everything that takes its own time between the first item and ready, longest first. */
 export function WaitsDrawing({ desk: { brief } }: { desk: BriefDesk }) {
   const { schedule } = brief;
@@ -17,70 +19,8 @@ export function WaitsDrawing({ desk: { brief } }: { desk: BriefDesk }) {
   );
   const draw = useMemo(
     () =>
-      (ink: Ink): object => ({
-        grid: { left: 158, right: 48, top: 4, bottom: 22 },
-        xAxis: {
-          type: 'value',
-          min: 0,
-          max: Math.ceil(schedule.ready_s / 60) * 60,
-          interval: 60 * Math.max(1, Math.ceil(schedule.ready_s / 300)),
-          axisLabel: {
-            fontFamily: ink.font,
-            color: ink.colour('--soft'),
-            formatter: (v: number) => `${v / 60} min`,
-            hideOverlap: true,
-          },
-          splitLine: { lineStyle: { color: ink.colour('--grid') } },
-        },
-        yAxis: {
-          type: 'category',
-          inverse: true,
-          data: waits.map((w) => w.item.challenge.toLowerCase()),
-          axisLine: { show: false },
-          axisTick: { show: false },
-          axisLabel: {
-            fontFamily: ink.font,
-            fontSize: 11.5,
-            color: ink.colour('--soft'),
-            width: 148,
-            overflow: 'truncate',
-          },
-        },
-        series: [
-          {
-            type: 'bar',
-            stack: 'w',
-            silent: true,
-            data: waits.map((w) => w.from_s),
-            itemStyle: { color: 'transparent' },
-          },
-          {
-            type: 'bar',
-            stack: 'w',
-            silent: true,
-            barMaxWidth: 12,
-            data: waits.map((w) => ({
-              value: Math.max(1, w.to_s - w.from_s),
-              itemStyle: { color: ink.colour(w.critical ? '--now' : '--track'), borderRadius: 3 },
-            })),
-            label: {
-              show: true,
-              position: 'right',
-              fontFamily: ink.font,
-              fontSize: 11.5,
-              color: ink.colour('--soft'),
-              formatter: ({ value }: { value: number }) => minutes(value),
-            },
-            markLine: {
-              silent: true,
-              symbol: 'none',
-              label: { show: false },
-              lineStyle: { color: ink.colour('--ink'), type: [3, 3] },
-              data: [{ xAxis: schedule.ready_s }],
-            },
-          },
-        ],
-      }),
+      (ink: Ink): object =>
+        waitBars(ink, waits, schedule.ready_s),
     [waits, schedule],
   );
   return (
@@ -102,4 +42,72 @@ export function WaitsDrawing({ desk: { brief } }: { desk: BriefDesk }) {
       }}
     />
   );
+}
+
+/** One bar a wait on a time line, and a line at ready. */
+function waitBars(ink: Ink, waits: Schedule['planned'], ready_s: number): object {
+  return {
+    grid: { left: 158, right: 48, top: 4, bottom: 22 },
+    xAxis: {
+      type: 'value',
+      min: 0,
+      max: Math.ceil(ready_s / 60) * 60,
+      interval: 60 * Math.max(1, Math.ceil(ready_s / 300)),
+      axisLabel: {
+        fontFamily: ink.font,
+        color: ink.colour('--soft'),
+        formatter: (v: number) => `${v / 60} min`,
+        hideOverlap: true,
+      },
+      splitLine: { lineStyle: { color: ink.colour('--grid') } },
+    },
+    yAxis: {
+      type: 'category',
+      inverse: true,
+      data: waits.map((w) => w.item.challenge.toLowerCase()),
+      axisLine: { show: false },
+      axisTick: { show: false },
+      axisLabel: {
+        fontFamily: ink.font,
+        fontSize: 11.5,
+        color: ink.colour('--soft'),
+        width: 148,
+        overflow: 'truncate',
+      },
+    },
+    series: [
+      {
+        type: 'bar',
+        stack: 'w',
+        silent: true,
+        data: waits.map((w) => w.from_s),
+        itemStyle: { color: 'transparent' },
+      },
+      {
+        type: 'bar',
+        stack: 'w',
+        silent: true,
+        barMaxWidth: 12,
+        data: waits.map((w) => ({
+          value: Math.max(1, w.to_s - w.from_s),
+          itemStyle: { color: ink.colour(w.critical ? '--now' : '--track'), borderRadius: 3 },
+        })),
+        label: {
+          show: true,
+          position: 'right',
+          fontFamily: ink.font,
+          fontSize: 11.5,
+          color: ink.colour('--soft'),
+          formatter: ({ value }: { value: number }) => minutes(value),
+        },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          label: { show: false },
+          lineStyle: { color: ink.colour('--ink'), type: [3, 3] },
+          data: [{ xAxis: ready_s }],
+        },
+      },
+    ],
+  };
 }

@@ -17,12 +17,13 @@ const Way = styled.div`
   padding: 4px 0;
   > div {
     display: flex;
-    gap: 10px;
+    flex-wrap: wrap;
+    gap: 0 10px;
     align-items: center;
     font-size: 14px;
   }
   label {
-    flex: 1;
+    flex: 1 1 auto;
   }
   select {
     font: inherit;
@@ -33,7 +34,7 @@ const Way = styled.div`
     border-bottom-color: var(--button-line);
     border-radius: 6px;
     min-height: 36px;
-    max-width: 190px;
+    max-width: 100%;
   }
   input {
     font: inherit;
@@ -153,7 +154,7 @@ export function Declared({ desk: { context, input, set, brief } }: { desk: Brief
                   checked={
                     e.withinMinutes === undefined
                       ? input.turnRound.includes(e.id)
-                      : !brief.holds.some((h) => h.id === `turn-round-${e.id}`)
+                      : !brief.objections.some((h) => h.id === `turn-round-${e.id}`)
                   }
                   onChange={(event) => set({ turnRound: toggled(input.turnRound, e.id, event.target.checked) })}
                 />

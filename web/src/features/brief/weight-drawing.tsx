@@ -50,7 +50,11 @@ export function WeightDrawing({ desk }: { desk: BriefDesk }) {
           : 'Weights that can be hovered by temperature'
       }
       draw={draw}
-      missing="Unknown: enter the pressure, or paste a report."
+      missing={
+        pa_ft === null
+          ? 'Unknown: enter the pressure, or paste a report.'
+          : 'Unknown: what a hover takes is not written in this type.'
+      }
       figures={{ head: ['Outside', ...(curves?.limits.map((c) => c.name) ?? [])], rows }}
     />
   );

@@ -2,7 +2,7 @@ import type { TraceCheck, WatchedType } from '@rouse/core/aircraft';
 import { type Entry, findItem, type MeasuredEntry } from '@rouse/core/procedure';
 import { columnOf, rowAt, type Trace } from '@rouse/core/trace';
 import { useState } from 'react';
-import { lanesOf } from '../../charts/live/lane.ts';
+import { type Lane, lanesOf } from '../../charts/live/lane.ts';
 import { LaneGround } from '../../charts/live/lane-ground.tsx';
 import { type Mark, placeMarks } from '../../charts/live/mark-rows.ts';
 import { SlimButton } from '../../ui/button.tsx';
@@ -36,16 +36,7 @@ export function CheckWindow({ type, trace, entries, measured }: CheckWindowProps
   const from = rowAt(trace, measured.from_s);
   const to = rowAt(trace, measured.to_s);
   const x = linearScale([measured.from_s, measured.to_s], [MARGIN.left, size.width - MARGIN.right]);
-  const height =
-    (size.height - MARGIN.top - WORDS_PX - MARGIN.bottom - GAP * (lanes.length - 1)) / Math.max(1, lanes.length);
-  const scales = lanes.map((lane, i): Scale => {
-    const top = MARGIN.top + WORDS_PX + i * (height + GAP);
-    const values = lane.lines.flatMap((l) => [...columnOf(trace, l.channel.id).subarray(from, to)]);
-    const known = [...values, ...lane.windows.flat(), ...lane.edges.map((e) => e.at)].filter((v) => !Number.isNaN(v));
-    const [low, high] = [Math.min(...known), Math.max(...known)];
-    const air = 0.08 * (high - low || 1);
-    return linearScale([low - air, high + air], [top + height, top]);
-  });
+  const scales = laneScales(lanes, trace, [from, to], size.height);
   const bottom = size.height - MARGIN.bottom;
   return (
     <>
@@ -108,6 +99,25 @@ export function CheckWindow({ type, trace, entries, measured }: CheckWindowProps
       )}
     </>
   );
+}
+
+/** One scale a lane, over what is drawn in it, one below the other. */
+function laneScales(
+  lanes: readonly Lane[],
+  trace: Trace,
+  [from, to]: readonly [number, number],
+  all_px: number,
+): Scale[] {
+  const height =
+    (all_px - MARGIN.top - WORDS_PX - MARGIN.bottom - GAP * (lanes.length - 1)) / Math.max(1, lanes.length);
+  return lanes.map((lane, i): Scale => {
+    const top = MARGIN.top + WORDS_PX + i * (height + GAP);
+    const values = lane.lines.flatMap((l) => [...columnOf(trace, l.channel.id).subarray(from, to)]);
+    const known = [...values, ...lane.windows.flat(), ...lane.edges.map((e) => e.at)].filter((v) => !Number.isNaN(v));
+    const [low, high] = [Math.min(...known), Math.max(...known)];
+    const air = 0.08 * (high - low || 1);
+    return linearScale([low - air, high + air], [top + height, top]);
+  });
 }
 
 /** When each stage was completed: the moment that its reading had lasted. */

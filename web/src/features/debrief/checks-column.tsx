@@ -1,6 +1,6 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { sayFigure } from '@rouse/core/checks';
-import { placeOf, type UsualFigure } from '@rouse/core/health';
+import { againstUsual, type UsualFigure } from '@rouse/core/health';
 import { findItem, type MeasuredEntry } from '@rouse/core/procedure';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
@@ -14,16 +14,25 @@ const List = styled.ol`
   gap: 8px 6px;
   margin: 8px 0 12px;
   [data-verdict='fault'],
+  [data-verdict='unusual'],
   [data-verdict='unknown'] {
     border-color: var(--caution);
     color: var(--caution);
   }
 `;
 
+const SAID: Readonly<Record<MeasuredEntry['verdict'], string>> = {
+  good: '',
+  unusual: ', not as usual',
+  fault: ', not good',
+  unknown: ', unknown',
+};
+
 const Words = styled.p`
   font-size: 14px;
   margin-bottom: 8px;
   &[data-verdict='fault'],
+  &[data-verdict='unusual'],
   &[data-verdict='unknown'] {
     color: var(--caution);
     font-weight: 650;
@@ -52,7 +61,7 @@ export function ChecksColumn({ type, checks, shown, usual, choose, children }: C
           <li key={entry.seq}>
             <SlimButton aria-pressed={entry === shown} data-verdict={entry.verdict} onPress={() => choose(entry)}>
               {findItem(type, entry.item)?.challenge ?? entry.check}
-              {entry.verdict === 'good' ? '' : entry.verdict === 'fault' ? ', not good' : ', unknown'}
+              {SAID[entry.verdict]}
             </SlimButton>
           </li>
         ))}
@@ -69,7 +78,7 @@ export function ChecksColumn({ type, checks, shown, usual, choose, children }: C
 
 function FigureRow({ figure, usual }: { figure: MeasuredEntry['figures'][number]; usual: UsualFigure | undefined }) {
   const { value, decimals, unit } = figure;
-  const place = value !== null && usual ? placeOf(value, usual, 10 ** -decimals) : 'usual';
+  const place = value !== null && usual ? againstUsual(value, usual, 10 ** -decimals) : 'usual';
   const drift = usual?.drift ? `; drifting by ${sayFigure(usual.drift, decimals, unit)}` : '';
   const ahead =
     usual?.leavesGoodIn == null

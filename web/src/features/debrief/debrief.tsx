@@ -1,24 +1,25 @@
-import { isWatched, type TypeFile } from '@rouse/core/aircraft';
+import { isWatched } from '@rouse/core/aircraft';
 import type { Debrief } from '@rouse/core/contract';
 import { type MeasuredEntry, reduceRun } from '@rouse/core/procedure';
-import { decodeChunk, type Trace } from '@rouse/core/trace';
-import type { Corridor } from '@rouse/core/watch';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
+import { serverData } from '../../app/server-data.ts';
+import { useAppDispatch } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { buttonLook, SlimButton } from '../../ui/button.tsx';
 import { Columns, PageHead } from '../../ui/columns.ts';
+import { inputLook } from '../../ui/form.tsx';
 import { PREVAILS } from '../../ui/heading.ts';
-import { dayAndTime, sourceInWords } from '../../ui/words.ts';
-import { getBytes, getJson } from '../../platform/api.ts';
-import { unwireCorridors } from '../../run/run-slice.ts';
+import { dayAndTime, outcomeInWords, sourceInWords } from '../../ui/words.ts';
 import { AgainstUsual } from './against-usual.tsx';
 import { CheckWindow } from './check-window.tsx';
 import { ChecksColumn } from './checks-column.tsx';
-import { Journal } from './journal.tsx';
 import { Kept } from './kept.tsx';
+import type { OtherStart } from './other-start.ts';
 import { StartDrawing } from './start-drawing.tsx';
+import { StoryColumn } from './story.tsx';
+import { type RunRecord, useRunRecord } from './use-run-record.ts';
 import { WholeRun } from './whole-run.tsx';
 
 const Grid = styled(Columns)`
@@ -43,13 +44,22 @@ const Header = styled(PageHead)`
     flex: 1;
   }
   h2 {
-    font-size: 17px;
-    font-weight: 600;
-    line-height: 1.25;
+    font-size: 15px;
+    font-weight: 620;
+    line-height: 1.2;
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    overflow: hidden;
   }
   p {
     font-size: 13px;
     color: var(--soft);
+  }
+  > div:nth-child(2) p {
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   nav {
     display: flex;
@@ -61,6 +71,12 @@ const Header = styled(PageHead)`
   }
   ${upright} {
     flex-wrap: wrap;
+    h2 {
+      -webkit-line-clamp: 6;
+    }
+    > div:nth-child(2) p {
+      white-space: normal;
+    }
   }
 `;
 
@@ -76,6 +92,19 @@ const Mid = styled.section`
   }
 `;
 
+const Beside = styled.label`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13px;
+  color: var(--soft);
+  ${inputLook}
+  select {
+    min-height: 40px;
+    max-width: 150px;
+  }
+`;
+
 const Choice = styled.div`
   display: flex;
   gap: 8px;
@@ -86,57 +115,20 @@ const Message = styled.main`
   padding: 40px;
 `;
 
-interface Loaded {
-  debrief: Debrief;
-  type: TypeFile;
-  trace: Trace;
-  corridors: Record<string, Corridor | null>;
-}
-
-/** Enough points for any screen; the whole trace is one button away. */
-const POINTS = 6000;
-
-async function load(run: string): Promise<Loaded> {
-  const debrief = await getJson<Debrief>(`/runs/${run}/debrief`);
-  const [type, bytes] = await Promise.all([
-    getJson<TypeFile>(`/types/${debrief.run.type.id}/${debrief.run.type.version}`),
-    getBytes(`/runs/${run}/trace?points=${POINTS}`),
-  ]);
-  return {
-    debrief,
-    type,
-    trace: decodeChunk(
-      bytes,
-      type.channels.map((c) => c.id),
-    ),
-    corridors: unwireCorridors(debrief.corridors),
-  };
-}
-
+/** A run read back: the verdict, what mattered, its start on its usual range, the whole of it. */
 export function DebriefView() {
   const { run } = useParams();
-  const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const [failure, setFailure] = useState<string | null>(null);
+  const dispatch = useAppDispatch();
+  const { loaded, failure } = useRunRecord(run!);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [beside, setBeside] = useState<string | null>(null);
+  const [at_s, setAt_s] = useState<number | null>(null);
+  const other = useRunRecord(beside).loaded;
   const [aside, setAside] = useState<'start' | 'checks'>('start');
   const [chosenCheck, setChosenCheck] = useState<number | null>(null);
-  const reload = useCallback(() => {
-    load(run!)
-      .then(setLoaded)
-      .catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
-  }, [run]);
-  useEffect(reload, [reload]);
   const state = useMemo(() => (loaded ? reduceRun(loaded.debrief.run.entries) : null), [loaded]);
 
-  if (failure !== null) {
-    return (
-      <Message>
-        <h1>This run cannot be read back</h1>
-        <p role="alert">{failure}</p>
-        <Link to="/debrief">All runs</Link>
-      </Message>
-    );
-  }
+  if (failure !== null) return <Unreadable failure={failure} />;
   if (!loaded || !state) return <Message role="status">Reading the run…</Message>;
   const { debrief, type, trace, corridors } = loaded;
   const start = debrief.starts[chosen ?? debrief.starts.length - 1];
@@ -154,30 +146,8 @@ export function DebriefView() {
   return (
     <Grid>
       <title>{`Debrief ${debrief.run.tail} · Rouse`}</title>
-      <Header>
-        <div>
-          <h1>{debrief.run.tail}</h1>
-          <p>
-            {dayAndTime(debrief.run.openedAt)} · {debrief.run.pilot}
-            {sourceInWords(debrief.run.source) && ` · ${sourceInWords(debrief.run.source)}`}
-          </p>
-        </div>
-        <div>
-          <h2>{debrief.verdict}</h2>
-          <p>
-            {debrief.details} · {debrief.run.conditions}
-          </p>
-        </div>
-        <nav aria-label="Exports">
-          <a href={`/api/runs/${debrief.run.run}/trace.csv`} download>
-            Trace
-          </a>
-          <a href={`/api/runs/${debrief.run.run}/bundle.json`} download>
-            Bundle
-          </a>
-        </nav>
-      </Header>
-      <Journal type={type} entries={debrief.run.entries} start={start} />
+      <RunHead debrief={debrief} beside={beside} lay={setBeside} />
+      <StoryColumn type={type} debrief={debrief} start={start} at_s={at_s} look={setAt_s} />
       <Mid aria-label="Drawings">
         {isWatched(type) && debrief.run.source !== 'by-hand' ? (
           <>
@@ -191,9 +161,10 @@ export function DebriefView() {
                 starts={debrief.starts}
                 start={start}
                 choose={setChosen}
+                other={other && start ? otherStart(other, start) : null}
               />
             )}
-            <WholeRun type={type} state={state} trace={trace} />
+            <WholeRun type={type} state={state} trace={trace} at_s={at_s} moments={debrief.story.moments} />
           </>
         ) : (
           <p>This run was worked by hand: there is no trace to draw. The journal has every line of it.</p>
@@ -214,7 +185,82 @@ export function DebriefView() {
           {choice}
         </AgainstUsual>
       )}
-      <Kept debrief={debrief} prevails={PREVAILS} onNoted={reload} />
+      <Kept
+        debrief={debrief}
+        prevails={PREVAILS}
+        about_s={at_s}
+        onNoted={() => dispatch(serverData.util.invalidateTags(['debrief']))}
+      />
     </Grid>
+  );
+}
+
+function Unreadable({ failure }: { failure: string }) {
+  return (
+    <Message>
+      <h1>This run cannot be read back</h1>
+      <p role="alert">{failure}</p>
+      <Link to="/log/runs">All runs</Link>
+    </Message>
+  );
+}
+
+/** The same start of another run; its first attempt where that one had fewer. */
+function otherStart({ debrief, trace }: RunRecord, start: Debrief['starts'][number]): OtherStart | null {
+  const found =
+    debrief.starts.find((s) => s.watch === start.watch && s.attempt === start.attempt) ??
+    debrief.starts.find((s) => s.watch === start.watch);
+  return found ? { features: found.features, trace, words: dayAndTime(debrief.run.openedAt) } : null;
+}
+
+function RunHead({
+  debrief: { run, verdict, details, others },
+  beside,
+  lay,
+}: {
+  debrief: Debrief;
+  beside: string | null;
+  lay: (run: string | null) => void;
+}) {
+  return (
+    <Header>
+      <div>
+        <h1>{run.tail}</h1>
+        <p>
+          {dayAndTime(run.openedAt)} · {run.pilot}
+          {sourceInWords(run.source) && ` · ${sourceInWords(run.source)}`}
+        </p>
+      </div>
+      <div>
+        <h2 title={verdict}>{verdict}</h2>
+        <p>
+          {details} · {run.conditions}
+        </p>
+      </div>
+      {others.length > 0 && (
+        <Beside>
+          Beside
+          <select value={beside ?? ''} onChange={(e) => lay(e.target.value || null)}>
+            <option value="">no other run</option>
+            {others.map((o) => (
+              <option key={o.run} value={o.run}>
+                {dayAndTime(o.openedAt)}, {outcomeInWords(o.outcome).toLowerCase()}
+              </option>
+            ))}
+          </select>
+        </Beside>
+      )}
+      <nav aria-label="Exports">
+        <a href={`/api/runs/${run.run}/trace.csv`} download>
+          Trace
+        </a>
+        <a href={`/api/runs/${run.run}/bundle.json`} download>
+          Bundle
+        </a>
+        <a href={`/api/runs/${run.run}/report.pdf`} download>
+          Report
+        </a>
+      </nav>
+    </Header>
   );
 }

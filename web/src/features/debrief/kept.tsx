@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
 import { v7 as uuidv7 } from 'uuid';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
+import { minutes } from '../../ui/words.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 
 const Bar = styled.footer`
@@ -43,7 +44,17 @@ const Bar = styled.footer`
 `;
 
 /** Whether the record is whole, and a note to add to it. */
-export function Kept({ debrief, prevails, onNoted }: { debrief: Debrief; prevails: string; onNoted: () => void }) {
+export function Kept({
+  debrief,
+  prevails,
+  about_s,
+  onNoted,
+}: {
+  debrief: Debrief;
+  prevails: string;
+  about_s: number | null;
+  onNoted: () => void;
+}) {
   const [writing, setWriting] = useState(false);
   const [text, setText] = useState('');
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -54,7 +65,7 @@ export function Kept({ debrief, prevails, onNoted }: { debrief: Debrief; prevail
       await postJson(`/runs/${debrief.run.run}/entries`, {
         id: uuidv7(),
         seq: debrief.chain.entries + 1,
-        payload: { kind: 'note', text: text.trim() },
+        payload: { kind: 'note', text: text.trim(), ...(about_s !== null && { about_s }) },
       });
       setText('');
       setWriting(false);
@@ -70,7 +81,8 @@ export function Kept({ debrief, prevails, onNoted }: { debrief: Debrief; prevail
       <Bar>
         <form onSubmit={(event) => void submit(event)}>
           <input
-            aria-label="Note"
+            aria-label={about_s === null ? 'Note' : `Note about ${minutes(about_s)}`}
+            placeholder={about_s === null ? 'about the whole run' : `about ${minutes(about_s)}`}
             autoFocus
             value={text}
             maxLength={2000}
@@ -94,7 +106,9 @@ export function Kept({ debrief, prevails, onNoted }: { debrief: Debrief; prevail
           : `The chain of this record is broken: it was changed after it was written.`}
       </b>
       <em>{prevails}</em>
-      <Button onPress={() => setWriting(true)}>Add a note</Button>
+      <Button onPress={() => setWriting(true)}>
+        {about_s === null ? 'Add a note' : `Add a note about ${minutes(about_s)}`}
+      </Button>
     </Bar>
   );
 }

@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { SlimButton } from '../../ui/button.tsx';
 import { ChartTitle, Sheet } from '../../charts/frame.tsx';
 import { linearScale } from '../../charts/scale.ts';
+import { TickFigures } from '../../charts/tick-figures.tsx';
+import type { OtherStart } from './other-start.ts';
 import { DataTable } from '../../ui/data-table.tsx';
 import { useSize } from '../../platform/size.ts';
 
@@ -16,33 +18,43 @@ interface SpeedOverTimeProps {
   spec: PistonStart;
   trace: Trace;
   features: Record<string, number | null>;
+  /** laid beside it, dashed */
+  other: OtherStart | null;
   /** the choice between the starts of this run */
   children: ReactNode;
 }
 
 /** The start of a piston engine: its speed from the starter on, with its idle. */
-export function SpeedOverTime({ spec, trace, features, children }: SpeedOverTimeProps) {
+export function SpeedOverTime({ spec, trace, features, other, children }: SpeedOverTimeProps) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const [table, setTable] = useState(false);
   const from_s = features['starterAt_s'] ?? 0;
   const idle_s = features['idleAt_s'];
   const shown_s = idle_s == null ? WITHOUT_IDLE_S : idle_s - from_s + AFTER_IDLE_S;
-  const rows = Array.from(
-    { length: Math.max(0, rowAt(trace, from_s + shown_s) - rowAt(trace, from_s)) },
-    (_, i) => rowAt(trace, from_s) + i,
-  );
   const speed = columnOf(trace, spec.channels.speed);
   const bottom = size.height - MARGIN.bottom;
   const right = size.width - MARGIN.right;
   const x = linearScale([0, shown_s], [MARGIN.left, right]);
   const y = linearScale([0, spec.overspeed_pct + 6], [bottom, MARGIN.top]);
-  const points = rows.flatMap((i) =>
-    Number.isNaN(speed[i]!) ? [] : [`${x(trace.t_s[i]! - from_s).toFixed(1)},${y(speed[i]!).toFixed(1)}`],
-  );
+  const pointsOf = (of: Trace, starter_s: number): string => {
+    const its = columnOf(of, spec.channels.speed);
+    const [first, last] = [rowAt(of, starter_s), rowAt(of, starter_s + shown_s)];
+    const out: string[] = [];
+    for (let i = first; i < last; i++)
+      if (!Number.isNaN(its[i]!)) out.push(`${x(of.t_s[i]! - starter_s).toFixed(1)},${y(its[i]!).toFixed(1)}`);
+    return out.join(' ');
+  };
   const [low, high] = spec.idle_pct;
   return (
     <>
-      <ChartTitle title={`${spec.label} start`} about="engine speed in % over seconds from the starter">
+      <ChartTitle
+        title={`${spec.label} start`}
+        about={
+          other
+            ? `% over seconds from the starter; dashed: ${other.words}`
+            : 'engine speed in % over seconds from the starter'
+        }
+      >
         {children}
         <SlimButton onPress={() => setTable((t) => !t)} aria-pressed={table}>
           As a table
@@ -73,19 +85,17 @@ export function SpeedOverTime({ spec, trace, features, children }: SpeedOverTime
                   <line key={v} x1={MARGIN.left} x2={right} y1={y(v)} y2={y(v)} />
                 ))}
               </g>
-              <g fill="var(--soft)">
-                {y.ticks(5).map((v) => (
-                  <text key={v} x={MARGIN.left - 8} y={y(v) + 4} textAnchor="end">
-                    {v}
-                  </text>
-                ))}
-                {x.ticks(5).map((v) => (
-                  <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
-                    {v}
-                  </text>
-                ))}
-              </g>
-              <polyline points={points.join(' ')} fill="none" stroke="var(--ink)" strokeWidth="2.6" />
+              <TickFigures x={x} y={y} left={MARGIN.left} bottom={bottom} />
+              {other && (
+                <polyline
+                  points={pointsOf(other.trace, other.features['starterAt_s'] ?? 0)}
+                  fill="none"
+                  stroke="var(--track)"
+                  strokeWidth="2"
+                  strokeDasharray="6 4"
+                />
+              )}
+              <polyline points={pointsOf(trace, from_s)} fill="none" stroke="var(--ink)" strokeWidth="2.6" />
             </svg>
           )}
         </Sheet>

@@ -6,6 +6,7 @@ import { SlimButton } from '../../ui/button.tsx';
 import { ChartTitle, Sheet } from '../../charts/frame.tsx';
 import { PhasePlane, planeOf } from '../../charts/phase-plane.tsx';
 import { useSize } from '../../platform/size.ts';
+import type { OtherStart } from './other-start.ts';
 import { DataTable } from '../../ui/data-table.tsx';
 
 interface StartAgainstUsualProps {
@@ -14,6 +15,8 @@ interface StartAgainstUsualProps {
   trace: Trace;
   corridor: Corridor | null;
   features: Record<string, number | null>;
+  /** laid beside it, dashed */
+  other: OtherStart | null;
   /** the choice between the starts of this run */
   children?: ReactNode;
 }
@@ -38,22 +41,32 @@ function trackOf(spec: TurbineStart, trace: Trace, features: Record<string, numb
 }
 
 /** This start against this tail's usual range. */
-export function StartAgainstUsual({ type, spec, trace, corridor, features, children }: StartAgainstUsualProps) {
+export function StartAgainstUsual({ type, spec, trace, corridor, features, other, children }: StartAgainstUsualProps) {
   const [sheet, size] = useSize<HTMLDivElement>();
   const [table, setTable] = useState(false);
   const limit = type.limits.find((l) => l.channel === spec.channels.temperature && l.phases.includes('start'))!;
   const plane = planeOf(size, limit, spec.idle_pct[1]);
   const track = useMemo(() => trackOf(spec, trace, features), [spec, trace, features]);
   const { x, y } = plane;
-  const points = track.ng.flatMap((n, i) =>
-    Number.isNaN(n) || Number.isNaN(track.tot[i]!) ? [] : [`${x(n).toFixed(1)},${y(track.tot[i]!).toFixed(1)}`],
-  );
+  const beside = useMemo(() => other && trackOf(spec, other.trace, other.features), [spec, other]);
+  const pointsOf = (of: Track): string =>
+    of.ng
+      .flatMap((n, i) =>
+        Number.isNaN(n) || Number.isNaN(of.tot[i]!) ? [] : [`${x(n).toFixed(1)},${y(of.tot[i]!).toFixed(1)}`],
+      )
+      .join(' ');
   const peak = track.tot.reduce((best, v, i) => (v > (track.tot[best] ?? -Infinity) ? i : best), 0);
   return (
     <>
       <ChartTitle
         title={`${spec.label} start against its usual range`}
-        about={corridor ? `this start over the last ${corridor.starts}` : 'too few good starts to show a habit'}
+        about={
+          other
+            ? `dashed: ${other.words}`
+            : corridor
+              ? `this start over the last ${corridor.starts}`
+              : 'too few good starts to show a habit'
+        }
       >
         {children}
         <SlimButton onPress={() => setTable((t) => !t)} aria-pressed={table}>
@@ -75,8 +88,17 @@ export function StartAgainstUsual({ type, spec, trace, corridor, features, child
             corridor={corridor}
             label="This start's temperature over speed, with the limits and the earlier starts"
           >
+            {beside && (
+              <polyline
+                points={pointsOf(beside)}
+                fill="none"
+                stroke="var(--track)"
+                strokeWidth="2"
+                strokeDasharray="6 4"
+              />
+            )}
             <polyline
-              points={points.join(' ')}
+              points={pointsOf(track)}
               fill="none"
               stroke="var(--ink)"
               strokeWidth="2.6"

@@ -1,5 +1,5 @@
 import { poweredOf, type TypeFile } from '@rouse/core/aircraft';
-import { AFTER_FAILURE, OEI_RATINGS, oeiMasses, oneEngineBoard, type OneEngineBoard } from '@rouse/core/power';
+import { AFTER_FAILURE, OEI_RATINGS, oeiMasses, oneEngineBoard, type OneEngineBoard, wornBy } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
 
 /** What is played with. */
@@ -9,6 +9,8 @@ export interface WhatIf {
   wind_kt: number;
   oat_C: number;
   pa_ft: number;
+  /** temperature margin of the weaker engine, °C */
+  margin_C: number;
   obstacleClear: boolean;
   landingOk: boolean;
 }
@@ -16,9 +18,9 @@ export interface WhatIf {
 /** The board of this what-if, or in words why there is none. */
 export function boardOf(type: TypeFile, what: WhatIf): OneEngineBoard | { refused: string } {
   const aircraft = poweredOf(type);
-  if (!aircraft) return { refused: 'a piston type has one engine' };
+  if (!aircraft) return { refused: 'what a hover takes is not written in this type' };
   const found = attempt(() =>
-    oneEngineBoard(aircraft, {
+    oneEngineBoard(wornBy(aircraft, what.margin_C), {
       pa_ft: what.pa_ft,
       oat_C: what.oat_C,
       mass_kg: what.mass_kg,
@@ -53,22 +55,23 @@ export interface HeldWeights {
   hard: boolean;
 }
 
-/** The weights of every rating at one pressure altitude. */
+/** The weights of every rating at one pressure altitude with engines of one margin. */
 export interface HeldMap {
   pa_ft: number;
+  margin_C: number;
   ratings: readonly HeldWeights[];
 }
 
 const NAMES = { OEI_CONT: 'continuous', OEI_2MIN: 'two minutes', OEI_30S: 'thirty seconds' } as const;
 
 /** The weights that each rating holds, at every temperature of the map. */
-export function heldByTemperature(type: TypeFile, pa_ft: number): HeldMap {
-  const aircraft = poweredOf(type)!;
+export function heldByTemperature(type: TypeFile, { pa_ft, margin_C }: Pick<WhatIf, 'pa_ft' | 'margin_C'>): HeldMap {
+  const aircraft = wornBy(poweredOf(type)!, margin_C);
   const held = TEMPERATURES_C.map((oat_C) => attempt(() => oeiMasses(aircraft, { pa_ft, oat_C }, AFTER_FAILURE)));
   const ratings = OEI_RATINGS.map((rating) => ({
     name: NAMES[rating],
     hard: rating === 'OEI_30S',
     kg: held.map((h) => (isRefusal(h) ? NaN : (h as ReturnType<typeof oeiMasses>)[rating].oge_kg)),
   }));
-  return { pa_ft, ratings };
+  return { pa_ft, margin_C, ratings };
 }

@@ -4,9 +4,9 @@ import styled from 'styled-components';
 import { SlimButton } from '../../ui/button.tsx';
 import { Chart, type Ink } from '../../charts/chart.tsx';
 import { Aid } from '../../ui/heading.ts';
-import { figureIn } from '../../ui/figures.ts';
 import { useUnits } from '../../ui/units.ts';
-import { COLDEST_C, type HeldMap, HOTTEST_C, MAP_SIDE, TEMPERATURES_C, type WhatIf } from './board-figures.ts';
+import { type HeldMap, MAP_SIDE, TEMPERATURES_C, type WhatIf } from './board-figures.ts';
+import { failureDrawing } from './failure-drawing.ts';
 import { agreementOf, failureGrid, gridWeights_kg } from './failure-grid.ts';
 import { useFlights } from './use-flights.ts';
 
@@ -44,81 +44,16 @@ export function FailureMap({ type, what, held }: { type: TypeFile; what: WhatIf;
 
   const draw = useMemo(
     () =>
-      (ink: Ink): object => {
-        const mass = (kg: number): number => figureIn(kg, 'mass', units);
-        const line = { symbol: 'none', silent: true, type: 'line' };
-        const of = (stayed: boolean): number[][] =>
-          flownFor.pa_ft === pa_ft
-            ? flights.points.flatMap((p, i) => (flights.holds[i] === stayed ? [[p.oat_C, mass(p.mass_kg)]] : []))
-            : [];
-        return {
-          grid: { left: 58, right: 16, top: 12, bottom: 28 },
-          xAxis: {
-            type: 'value',
-            min: COLDEST_C,
-            max: HOTTEST_C,
-            axisLabel: {
-              fontFamily: ink.font,
-              color: ink.colour('--soft'),
-              formatter: (v: number) => show(v, 'temperature'),
-            },
-            splitLine: { lineStyle: { color: ink.colour('--grid') } },
-          },
-          yAxis: {
-            type: 'value',
-            min: Math.floor(mass(low_kg * 0.99)),
-            max: Math.ceil(mass(high_kg * 1.02)),
-            axisLabel: { fontFamily: ink.font, color: ink.colour('--soft'), showMinLabel: false, showMaxLabel: false },
-            splitLine: { lineStyle: { color: ink.colour('--grid') } },
-          },
-          series: [
-            ...lines.map((curve, i) => ({
-              ...line,
-              z: 2 + i,
-              name: curve.name,
-              data: TEMPERATURES_C.map((t, k) => [t, Number.isNaN(curve.kg[k]) ? null : mass(curve.kg[k]!)]),
-              areaStyle: {
-                origin: 'end',
-                opacity: 1,
-                color: curve.hard ? ink.limitFill : ink.colour(i === 0 ? '--band1' : '--band2'),
-              },
-              lineStyle: {
-                color: ink.colour('--limit-edge'),
-                width: curve.hard ? 2 : 1.4,
-                type: curve.hard ? 'solid' : i === 0 ? [2, 4] : [7, 4],
-              },
-              endLabel: { show: false },
-            })),
-            {
-              type: 'scatter',
-              z: 8,
-              silent: true,
-              symbol: 'circle',
-              symbolSize: 6,
-              data: of(true),
-              itemStyle: { color: ink.colour('--track') },
-            },
-            {
-              type: 'scatter',
-              z: 8,
-              silent: true,
-              symbol: 'path://M0 0L8 8M8 0L0 8',
-              symbolSize: 7,
-              data: of(false),
-              itemStyle: { color: 'transparent', borderColor: ink.colour('--warning'), borderWidth: 1.6 },
-            },
-            {
-              type: 'scatter',
-              z: 12,
-              silent: true,
-              symbolSize: 15,
-              data: [[what.oat_C, mass(what.mass_kg)]],
-              itemStyle: { color: ink.colour('--deep'), borderColor: ink.colour('--now'), borderWidth: 3.5 },
-            },
-          ],
-        };
-      },
-    [lines, pa_ft, flownFor, flights, units, show, low_kg, high_kg, what.oat_C, what.mass_kg],
+      (ink: Ink): object =>
+        failureDrawing(ink, {
+          units,
+          show,
+          held,
+          what,
+          weights_kg: [low_kg, high_kg],
+          flown: flownFor.pa_ft === pa_ft ? flights : null,
+        }),
+    [held, pa_ft, flownFor, flights, units, show, low_kg, high_kg, what],
   );
   const agreed = agreementOf(
     flights.holds,

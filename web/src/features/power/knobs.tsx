@@ -94,6 +94,14 @@ export function Knobs({ type, what, set }: { type: TypeFile; what: WhatIf; set: 
             step={1}
             said={`${what.wind_kt} kt`}
           />
+          <Slider
+            label="Margin of the weaker engine"
+            value={what.margin_C}
+            onChange={(margin_C) => set({ margin_C })}
+            range={[-20, 40]}
+            step={1}
+            said={`${what.margin_C} °C`}
+          />
           <Toggle isSelected={what.obstacleClear} onChange={(obstacleClear) => set({ obstacleClear })}>
             <span className="box" /> Clear of obstacles to fly away
           </Toggle>

@@ -1,9 +1,12 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import type { BriefContextMessage, RunDetail } from '@rouse/core/contract';
+import type { RunDetail } from '@rouse/core/contract';
+import { JUST_MEETS_C } from '@rouse/core/power';
 import { usualMass_kg } from '@rouse/core/loading';
 import { chartAir, massNow_kg, reduceRun } from '@rouse/core/procedure';
-import { useEffect, useState } from 'react';
-import { getJson } from '../../platform/api.ts';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { useMemo } from 'react';
+import { type AircraftNow, troubleIn, useAircraftQuery, useRunQuery } from '../../app/server-data.ts';
+import { dayAndTime } from '../../ui/words.ts';
 import type { WhatIf } from './board-figures.ts';
 
 export interface Loaded {
@@ -16,19 +19,30 @@ export interface Loaded {
 
 const USUAL = { height_ft: 30, wind_kt: 0, oat_C: 15, obstacleClear: false, landingOk: false };
 
-async function load(aircraft: string): Promise<Loaded> {
-  const message = await getJson<BriefContextMessage>(`/aircraft/${aircraft}/brief`);
-  const type = await getJson<TypeFile>(`/types/${message.type.id}/${message.type.version}`);
-  const usual = {
-    ...USUAL,
-    mass_kg: usualMass_kg(type.loading),
-    pa_ft: message.site.elev_ft,
-  };
+/** The aircraft with its type and where it stands now. */
+export function useLoaded(aircraft: string): { loaded: Loaded | null; failure: string | null } {
+  const found = useAircraftQuery(aircraft);
+  const openRun = found.currentData?.message.openRun ?? null;
+  const run = useRunQuery(openRun ?? skipToken);
+  const loaded = useMemo(() => {
+    if (!found.currentData || (openRun !== null && !run.currentData)) return null;
+    return loadedOf(found.currentData, run.currentData ?? null);
+  }, [found.currentData, openRun, run.currentData]);
+  return { loaded, failure: troubleIn(found.error ?? run.error) };
+}
+
+function loadedOf({ message, type }: AircraftNow, run: RunDetail | null): Loaded {
+  const { engineMargin } = message;
+  // a margin that nobody has read is none; shown in whole degrees, rounded down
+  const margin_C = Math.max(-20, Math.min(40, Math.floor(engineMargin?.margin_C ?? JUST_MEETS_C)));
+  const engines = engineMargin
+    ? `margin of the engines read on ${dayAndTime(engineMargin.at)}`
+    : 'margin of the engines not known: as if they just met their specification';
+  const usual = { ...USUAL, margin_C, mass_kg: usualMass_kg(type.loading), pa_ft: message.site.elev_ft };
   const { tail } = message;
-  if (!message.openRun) return { tail, type, start: usual, from: 'a usual day; no run is open' };
-  const run = await getJson<RunDetail>(`/runs/${message.openRun}`);
+  if (!run) return { tail, type, start: usual, from: `a usual day; no run is open; ${engines}` };
   const state = reduceRun(run.entries);
-  const t_s = (Date.now() - Date.parse(run.openedAt)) / 1000;
+  const t_s = (Date.parse(message.now) - Date.parse(run.openedAt)) / 1000;
   const { brief } = state;
   return {
     tail,
@@ -39,22 +53,6 @@ async function load(aircraft: string): Promise<Loaded> {
       oat_C: brief?.oat_C ?? usual.oat_C,
       pa_ft: chartAir(type, { pa_ft: Math.ceil((brief?.pa_ft ?? usual.pa_ft) / 10) * 10 }).pa_ft,
     },
-    from: 'the open run: weight and air of this minute',
+    from: `the open run: weight and air of this minute; ${engines}`,
   };
-}
-
-/** The aircraft with its type and where it stands now. */
-export function useLoaded(aircraft: string): { loaded: Loaded | null; failure: string | null } {
-  const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const [failure, setFailure] = useState<string | null>(null);
-  useEffect(() => {
-    let left = false;
-    load(aircraft)
-      .then((found) => !left && setLoaded(found))
-      .catch((error: unknown) => !left && setFailure(error instanceof Error ? error.message : String(error)));
-    return () => {
-      left = true;
-    };
-  }, [aircraft]);
-  return { loaded, failure };
 }

@@ -1,4 +1,4 @@
-import { pistonOf, type TypeFile } from '@rouse/core/aircraft';
+import { pistonOf, poweredOf, type TypeFile } from '@rouse/core/aircraft';
 import { hoverAgainstLimit, type HoverFigure } from '@rouse/core/procedure';
 import { LOW_HOVER_ft } from '@rouse/core/power';
 import { attempt, isRefusal } from '@rouse/core/quantity';
@@ -7,6 +7,7 @@ import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
+import { AircraftSwitch } from '../../app/aircraft-in-hand.tsx';
 import { Columns, PageHead } from '../../ui/columns.ts';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import type { WhatIf } from './board-figures.ts';
@@ -100,10 +101,10 @@ export function PowerView() {
         <p role="status">Reading the aircraft…</p>
       </Head>
     );
-  return <PowerBoard key={loaded.tail} loaded={loaded} />;
+  return <PowerBoard key={loaded.tail} aircraft={aircraft!} loaded={loaded} />;
 }
 
-function PowerBoard({ loaded }: { loaded: Loaded }) {
+function PowerBoard({ aircraft, loaded }: { aircraft: string; loaded: Loaded }) {
   const { type, tail, start, from } = loaded;
   const [what, setWhat] = useState(start);
   const twin = type.engines.length > 1;
@@ -111,7 +112,9 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
     <Grid>
       <title>{`Power ${tail} · Rouse`}</title>
       <Head>
-        <h1>{tail}</h1>
+        <h1>
+          <AircraftSwitch aircraft={aircraft} tail={tail} to={(a) => `/power/${a}`} />
+        </h1>
         <p>
           {twin ? 'One engine out' : 'Power in the hover'} · {type.name}. It began with {from}.
         </p>
@@ -121,7 +124,7 @@ function PowerBoard({ loaded }: { loaded: Loaded }) {
         <Knobs type={type} what={what} set={(change) => setWhat((w) => ({ ...w, ...change }))} />
       </Side>
       <Mid aria-label="Power board">
-        {twin ? <Twin type={type} what={what} /> : <Singles type={type} what={what} />}
+        {twin && poweredOf(type) ? <Twin type={type} what={what} /> : <Singles type={type} what={what} />}
       </Mid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="One engine out" tabIndex={0} style={{ gridArea: 'right', borderLeft: '1px solid var(--line)' }}>
@@ -165,7 +168,10 @@ function Singles({ type, what }: { type: TypeFile; what: WhatIf }) {
           if (isRefusal(found))
             return (
               <li key={words}>
-                {words}: outside what the chart says ({found.field})
+                {words}:{' '}
+                {found.field === 'hover'
+                  ? 'what a hover takes is not written in this type'
+                  : `outside what the chart says (${found.field})`}
               </li>
             );
           const h = found as HoverFigure;

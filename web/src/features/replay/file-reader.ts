@@ -1,4 +1,4 @@
-import { BadRow, type Encoding, encodingOf, type FileHead, headOf } from '@rouse/core/replay';
+import { BadRow, type Encoding, encodingOf, type FileHead, headOf, isSheet, sheetAsCsv } from '@rouse/core/replay';
 
 const HEAD_BYTES = 64 * 1024;
 /** two bytes a character cannot be read from the middle: such a file is rewritten in memory, up to this size */
@@ -10,7 +10,9 @@ export interface OpenedFile {
 }
 
 /** Looks at the beginning of a file. @throws BadRow when it is no table, or too large in its encoding */
-export async function openFile(file: Blob): Promise<OpenedFile> {
+export async function openFile(chosen: Blob): Promise<OpenedFile> {
+  const packed = isSheet(new Uint8Array(await chosen.slice(0, 4).arrayBuffer()));
+  const file = packed ? new Blob([await sheetAsCsv(await chosen.arrayBuffer())]) : chosen;
   const start = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer());
   const encoding = encodingOf(start);
   const bytes = encoding.startsWith('utf-16') ? await narrowed(file, encoding) : file;

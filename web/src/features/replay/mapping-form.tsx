@@ -7,6 +7,8 @@ import {
   TIME_FORMATS,
   type TimeFormat,
   unitsFor,
+  unitToBegin,
+  unsureOf,
 } from '@rouse/core/replay';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -52,6 +54,29 @@ const Columns = styled.table`
   td input {
     width: 84px;
   }
+  @media (max-width: 560px) {
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+      gap: 2px 8px;
+      padding: 8px 0;
+      border-top: 1px solid var(--hair);
+    }
+    th,
+    td {
+      border: 0;
+      min-width: 0;
+    }
+    td:nth-child(3) {
+      grid-column: 1 / -1;
+    }
+    select {
+      width: 100%;
+    }
+  }
 `;
 
 const Row = styled.div`
@@ -72,7 +97,9 @@ const TIME_WORDS: Record<TimeFormat, string> = {
   milliseconds: 'milliseconds',
   clock: 'hours:minutes:seconds',
   'date-time': 'date and time',
+  days: 'days since a day, with parts',
   rows: 'none: rows at an even rate',
+  unknown: 'choose: the file does not say',
 };
 
 const SHOWN_ROWS = 6;
@@ -85,10 +112,14 @@ interface MappingFormProps {
   busy: boolean;
   change: (mapping: CsvMapping) => void;
   begin: () => void;
+  /** what the button says */
+  verb: string;
 }
 
 /** Which column is which channel, in what unit, and when the run begins; with what comes out of the first rows. */
-export function MappingForm({ type, head, mapping, kept, busy, change, begin }: MappingFormProps) {
+export function MappingForm({ type, head, mapping, kept, busy, change, begin, verb }: MappingFormProps) {
+  const unsure = unsureOf(mapping, type.channels);
+  const open = unsure.time || unsure.units.length > 0;
   const preview = useMemo(() => previewOf(head, mapping, type.channels), [head, mapping, type]);
   const { time } = mapping;
   const setTime = (next: Partial<CsvMapping['time']>): void => change({ ...mapping, time: { ...time, ...next } });
@@ -138,10 +169,21 @@ export function MappingForm({ type, head, mapping, kept, busy, change, begin }: 
       <section>
         <Small>Time</Small>
         <TimeFields names={head.names} time={time} change={setTime} />
+        <FileFields mapping={mapping} change={change} />
+        {open && (
+          <Caution role="status" data-unsure>
+            Choose first:{' '}
+            {[
+              ...(unsure.time ? ['how the time is written'] : []),
+              ...unsure.units.map((id) => `the unit of ${labelOf(type, id)}`),
+            ].join(', ')}
+            .
+          </Caution>
+        )}
         <Small>What comes out</Small>
         <FirstRows type={type} mapping={mapping} preview={preview} />
-        <PrimaryButton type="submit" isDisabled={busy || preview.bad !== null || mapping.columns.length === 0}>
-          Read the whole file
+        <PrimaryButton type="submit" isDisabled={busy || open || preview.bad !== null || mapping.columns.length === 0}>
+          {verb}
         </PrimaryButton>
       </section>
     </Form>
@@ -182,7 +224,7 @@ function ColumnRow({ type, name, first, mapped, isTime, change }: ColumnRowProps
             value={mapped?.channel ?? ''}
             onChange={(e) => {
               const next = type.channels.find((c) => c.id === e.target.value);
-              change(next ? { channel: next.id, unit: next.unit, scale: 1 } : null);
+              change(next ? { channel: next.id, unit: unitToBegin(next), scale: 1 } : null);
             }}
           >
             <option value="">leave out</option>
@@ -201,6 +243,7 @@ function ColumnRow({ type, name, first, mapped, isTime, change }: ColumnRowProps
             value={mapped.unit}
             onChange={(e) => change({ ...mapped, unit: e.target.value })}
           >
+            {mapped.unit === '' && <option value="">choose</option>}
             {units.map((u) => (
               <option key={u.id}>{u.id}</option>
             ))}
@@ -246,7 +289,7 @@ function TimeFields({ names, time, change }: TimeFieldsProps) {
           ))}
         </select>
       </label>
-      {time.format === 'rows' ? (
+      {time.format === 'unknown' ? null : time.format === 'rows' ? (
         <label>
           Rows a second
           <input
@@ -279,6 +322,74 @@ function TimeFields({ names, time, change }: TimeFieldsProps) {
   );
 }
 
+interface FileFieldsProps {
+  mapping: CsvMapping;
+  change: (mapping: CsvMapping) => void;
+}
+
+/** How the file is written: what stands before its rows and between them, and what it writes for no reading. */
+function FileFields({ mapping, change }: FileFieldsProps) {
+  const { comment: _, missing: __, ...rest } = mapping;
+  const words = (text: string): string[] => text.split(/[\s;]+/).filter((w) => w !== '' && w.length <= 20);
+  return (
+    <Row>
+      <label>
+        Rows before the figures
+        <input
+          type="number"
+          min={0}
+          max={50}
+          value={mapping.headerRows}
+          onChange={(e) =>
+            change({ ...mapping, headerRows: Math.max(0, Math.min(50, Math.floor(Number(e.target.value)))) })
+          }
+        />
+      </label>
+      <label>
+        Decimal sign
+        <select value={mapping.decimal} onChange={(e) => change({ ...mapping, decimal: e.target.value as '.' | ',' })}>
+          <option value=".">point</option>
+          <option value=",">comma</option>
+        </select>
+      </label>
+      <label>
+        Comment lines begin with
+        <input
+          maxLength={8}
+          value={mapping.comment ?? ''}
+          onChange={(e) =>
+            change(
+              e.target.value === ''
+                ? { ...rest, ...(mapping.missing && { missing: mapping.missing }) }
+                : { ...mapping, comment: e.target.value },
+            )
+          }
+        />
+      </label>
+      <label>
+        No reading is written as
+        <input
+          placeholder="-999 ****"
+          defaultValue={(mapping.missing ?? []).join(' ')}
+          onChange={(e) => change({ ...mapping, missing: words(e.target.value).slice(0, 20) })}
+        />
+      </label>
+      <label>
+        Figures hold for, s
+        <input
+          inputMode="decimal"
+          defaultValue={mapping.hold_s ?? 0}
+          onChange={(e) =>
+            Number(e.target.value) >= 0 && change({ ...mapping, hold_s: Math.min(60, Number(e.target.value)) })
+          }
+        />
+      </label>
+    </Row>
+  );
+}
+
+const labelOf = (type: TypeFile, id: string): string => type.channels.find((c) => c.id === id)!.label;
+
 interface FirstRowsProps extends Pick<MappingFormProps, 'type' | 'mapping'> {
   preview: ReturnType<typeof previewOf>;
 }
@@ -287,7 +398,6 @@ interface FirstRowsProps extends Pick<MappingFormProps, 'type' | 'mapping'> {
 function FirstRows({ type, mapping, preview }: FirstRowsProps) {
   const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
   const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
-  const label = (id: string): string => type.channels.find((c) => c.id === id)!.label;
   return (
     <>
       {preview.bad && (
@@ -298,7 +408,8 @@ function FirstRows({ type, mapping, preview }: FirstRowsProps) {
       )}
       {preview.outside.length > 0 && (
         <Caution role="status" data-outside>
-          Outside what the gauge can show, perhaps another unit: {preview.outside.map(label).join(', ')}
+          Outside what the gauge can show, perhaps another unit:{' '}
+          {preview.outside.map((id) => labelOf(type, id)).join(', ')}
         </Caution>
       )}
       {unseen.length > 0 && <p data-unseen>Not in the file, so the watch cannot judge by it: {unseen.join(', ')}.</p>}

@@ -1,6 +1,6 @@
 import type { Channel, WatchedType } from '@rouse/core/aircraft';
-import type { CsvMapping, FileHead, Scanned } from '@rouse/core/replay';
-import type { WatchEvent, WatchSnapshot } from '@rouse/core/watch';
+import type { CsvMapping, FileHead, RecordingEvent, Scanned } from '@rouse/core/replay';
+import type { WatchSnapshot } from '@rouse/core/watch';
 
 export const SPEEDS = [1, 2, 4, 8, 16, 32] as const;
 
@@ -22,5 +22,12 @@ export type FromReplay =
   | { kind: 'refused'; row: number; column: string; message: string; remedy: string }
   | { kind: 'cancelled' }
   /** frames one after the other, each as the server packs one */
-  | { kind: 'frames'; frames: Float64Array; t_s: number; watch: WatchSnapshot; events: WatchEvent[]; jumped: boolean }
+  | {
+      kind: 'frames';
+      frames: Float64Array;
+      t_s: number;
+      watch: WatchSnapshot;
+      events: RecordingEvent[];
+      jumped: boolean;
+    }
   | { kind: 'ended' };

@@ -1,6 +1,5 @@
 import type { WatchedType } from '@rouse/core/aircraft';
-import type { Scanned } from '@rouse/core/replay';
-import type { WatchEvent } from '@rouse/core/watch';
+import type { RecordingEvent, Scanned } from '@rouse/core/replay';
 import { bindKeys } from '../../platform/keys.ts';
 import { useEffect } from 'react';
 import styled from 'styled-components';
@@ -115,7 +114,34 @@ const Foot = styled.footer`
 
 const STEP_S = 10;
 
-type Told = Extract<WatchEvent, { kind: 'cue' | 'abort' }>;
+interface Told {
+  t_s: number;
+  severity: 'call' | 'caution' | 'warning';
+  text: string;
+}
+
+/** What of an event of the recording is read out in the list. */
+function toldOf(e: RecordingEvent): Told[] {
+  const { t_s } = e;
+  switch (e.kind) {
+    case 'cue':
+      return [{ t_s, severity: e.severity, text: e.text }];
+    case 'abort':
+      return [{ t_s, severity: 'warning', text: e.text }];
+    case 'gap':
+      return [
+        {
+          t_s,
+          severity: 'caution',
+          text: `Nothing was recorded for ${e.for_s.toFixed(1)} s: what happened is unknown`,
+        },
+      ];
+    case 'start-not-sought':
+      return [{ t_s, severity: 'caution', text: e.text }];
+    default:
+      return [];
+  }
+}
 
 interface PlayerScreenProps {
   type: WatchedType;
@@ -129,7 +155,7 @@ export function PlayerScreen({ type, controls, scanned, name }: PlayerScreenProp
   const { replay, play, pause, setSpeed, remap } = controls;
   const followed = useAppSelector((s) => s.run.followed);
   const watched = followed && asWatched(followed);
-  const told = scanned.events.filter((e): e is Told => e.kind === 'cue' || e.kind === 'abort');
+  const told = scanned.events.flatMap(toldOf);
   useEffect(() => {
     const to = (t_s: number) => () => play(Math.min(scanned.end_s, Math.max(0, t_s)));
     return bindKeys([
@@ -146,7 +172,9 @@ export function PlayerScreen({ type, controls, scanned, name }: PlayerScreenProp
           <h1>{name}</h1>
           <Aid>
             Replay, {type.name} · {scanned.rows.toLocaleString('en-GB')} rows, {minutes(scanned.end_s)}
-            {scanned.repeated > 0 && ` · ${scanned.repeated.toLocaleString('en-GB')} rows repeat the time before them`}
+            {scanned.repeated > 0 &&
+              ` · ${scanned.repeated.toLocaleString('en-GB')} rows shared a time, and were spread`}
+            {scanned.cutOff && ' · the last row was cut off'}
           </Aid>
         </div>
         <Button onPress={remap}>Change the mapping</Button>
@@ -158,13 +186,14 @@ export function PlayerScreen({ type, controls, scanned, name }: PlayerScreenProp
           <button
             key={`${e.t_s} ${i}`}
             type="button"
-            data-severity={e.kind === 'abort' ? 'warning' : e.severity}
+            data-severity={e.severity}
             onClick={() => play(Math.max(0, e.t_s - 3))}
           >
             <time>{stopwatch(e.t_s)}</time>
             <span>{e.text}</span>
           </button>
         ))}
+        <Beyond type={type} scanned={scanned} />
         {scanned.unkept > 0 && <p>And {scanned.unkept.toLocaleString('en-GB')} more events.</p>}
         <Aid>{PREVAILS}</Aid>
       </Events>
@@ -197,4 +226,14 @@ export function PlayerScreen({ type, controls, scanned, name }: PlayerScreenProp
       </Foot>
     </Grid>
   );
+}
+
+/** Readings that no gauge of theirs could show. */
+function Beyond({ type, scanned }: Pick<PlayerScreenProps, 'type' | 'scanned'>) {
+  return scanned.beyond.map(({ channel, rows }) => (
+    <p key={channel}>
+      {rows.toLocaleString('en-GB')} readings of {type.channels.find((c) => c.id === channel)!.label.toLowerCase()} are
+      beyond its gauge, and taken as unknown.
+    </p>
+  ));
 }

@@ -1,7 +1,13 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, packFrame } from '@rouse/core/contract';
-import { type CsvMapping, placeBefore, RowReader, type Scanned } from '@rouse/core/replay';
-import { snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
+import {
+  type CsvMapping,
+  positionBefore,
+  type RecordingEvent,
+  RecordingWatch,
+  RowReader,
+  type Scanned,
+} from '@rouse/core/replay';
 import type { OpenedFile } from './file-reader.ts';
 import type { FromReplay } from './messages.ts';
 
@@ -48,10 +54,10 @@ export class Player {
     const reader = new RowReader(mapping, type.channels, this.file.head.names, (t_s, values) =>
       this.queue.push({ t_s, values: values.slice() }),
     );
-    const place = placeBefore(scanned.places, from_s, KNOW_BACK_S);
+    const place = positionBefore(scanned.places, from_s, KNOW_BACK_S);
     if (place) reader.resume(place.at);
-    let events: WatchEvent[] = [];
-    const watch = new Watch(type, {}, (event) => events.push(event));
+    let events: RecordingEvent[] = [];
+    const watch = new RecordingWatch(type, (event) => events.push(event));
     let at = reader.offset;
     let now_s = from_s;
     let beat_ms = performance.now();
@@ -71,12 +77,12 @@ export class Player {
       const width = FRAME_HEADER + type.channels.length;
       const packed = new Float64Array(frames.length * width);
       frames.forEach(({ t_s, values }, i) => {
-        if (!jumped || t_s > from_s - LOOK_BACK_S) watch.step(t_s, values);
+        if (!jumped || t_s > from_s - LOOK_BACK_S) watch.row(t_s, values);
         packFrame(packed.subarray(i * width, (i + 1) * width), t_s, t_s, values);
       });
       if (jumped) events = [];
       if (this.stopped) return;
-      this.post({ kind: 'frames', frames: packed, t_s: now_s, watch: snapshotOf(watch, type), events, jumped });
+      this.post({ kind: 'frames', frames: packed, t_s: now_s, watch: watch.snapshot(), events, jumped });
       events = [];
       jumped = false;
       if (at >= this.file.bytes.size && this.queue.length === 0) {
@@ -91,8 +97,8 @@ export class Player {
   }
 
   /** What is further back than the drawings look is watched in silence and let go. */
-  private skip(watch: Watch, from_s: number): void {
+  private skip(watch: RecordingWatch, from_s: number): void {
     const old = this.queue.findIndex((f) => f.t_s > from_s - LOOK_BACK_S);
-    for (const { t_s, values } of this.queue.splice(0, old < 0 ? this.queue.length : old)) watch.step(t_s, values);
+    for (const { t_s, values } of this.queue.splice(0, old < 0 ? this.queue.length : old)) watch.row(t_s, values);
   }
 }

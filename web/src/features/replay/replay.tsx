@@ -2,63 +2,13 @@ import type { TypeFile } from '@rouse/core/aircraft';
 import { isWatched } from '@rouse/core/aircraft';
 import { type ReactNode, useState } from 'react';
 import { skipToken } from '@reduxjs/toolkit/query/react';
-import styled from 'styled-components';
 import { troubleIn, useTodayQuery, useTypeQuery } from '../../app/server-data.ts';
 import { Button } from '../../ui/button.tsx';
 import { Aid, PREVAILS } from '../../ui/heading.ts';
 import { useReplay } from './use-replay.ts';
 import { MappingForm } from './mapping-form.tsx';
+import { Choices, Meter, Page, RefusedFile } from './page.tsx';
 import { PlayerScreen } from './player-screen.tsx';
-
-const Page = styled.main`
-  overflow: auto;
-  padding: 22px 26px;
-  display: grid;
-  gap: 16px;
-  align-content: start;
-  label {
-    display: grid;
-    gap: 4px;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  select,
-  input {
-    min-height: 48px;
-    padding: 6px 10px;
-    border: 1px solid var(--button-line);
-    border-radius: 8px;
-    background: var(--sheet);
-    color: var(--ink);
-    font: inherit;
-    max-width: 100%;
-  }
-`;
-
-const Choices = styled.div`
-  display: flex;
-  gap: 18px;
-  flex-wrap: wrap;
-  align-items: end;
-`;
-
-const Alert = styled.div`
-  background: var(--warning-paper);
-  color: var(--warning);
-  border-radius: 8px;
-  padding: 10px 12px;
-`;
-
-const Meter = styled.div`
-  display: flex;
-  gap: 16px;
-  align-items: center;
-  progress {
-    accent-color: var(--now);
-    flex: 1;
-    height: 14px;
-  }
-`;
 
 /** A recorded file, ours or another recorder's: mapped, watched from end to end, and played again. */
 export function ReplayView() {
@@ -111,10 +61,10 @@ function FileReplay({ type, choice }: { type: TypeFile; choice: ReactNode }) {
       <Choices>
         {choice}
         <label>
-          CSV file
+          CSV file or XLSX sheet
           <input
             type="file"
-            accept=".csv,.txt,.tsv,text/csv"
+            accept=".csv,.txt,.tsv,.xlsx,text/csv"
             onChange={(e) => {
               const [file] = e.target.files ?? [];
               if (file) controls.open(file);
@@ -122,14 +72,7 @@ function FileReplay({ type, choice }: { type: TypeFile; choice: ReactNode }) {
           />
         </label>
       </Choices>
-      {replay.refused && (
-        <Alert role="alert" data-refused>
-          {replay.refused.row > 0 && `Row ${replay.refused.row}`}
-          {replay.refused.column && `, column ${replay.refused.column}`}
-          {replay.refused.row > 0 && ': '}
-          {replay.refused.message}. {replay.refused.remedy}
-        </Alert>
-      )}
+      <RefusedFile refused={replay.refused} />
       {replay.progress && (
         <Meter>
           <progress aria-label="Reading the file" max={replay.progress.total} value={replay.progress.bytes} />
@@ -146,6 +89,7 @@ function FileReplay({ type, choice }: { type: TypeFile; choice: ReactNode }) {
           busy={replay.progress !== null}
           change={controls.change}
           begin={controls.begin}
+          verb="Read the whole file"
         />
       )}
       <Aid>{PREVAILS}</Aid>

@@ -1,15 +1,18 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { FRAME_HEADER, type KeptMapping } from '@rouse/core/contract';
 import { type CsvMapping, type FileHead, headerKey, type Scanned } from '@rouse/core/replay';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
 import { getJson, putJson } from '../../platform/api.ts';
 import { announce } from '../../run/announce.ts';
 import { ring } from '../../run/frame-ring.ts';
 import { runLeft, runLoaded, statusArrived } from '../../run/run-slice.ts';
+import { unrecordedRun, unrecordedStatus } from '../../run/unrecorded.ts';
 import type { FromReplay, ToReplay } from './messages.ts';
+import { useReplayWorker } from './use-replay-worker.ts';
 
-interface Refused {
+/** Why a file is not read. */
+export interface Refused {
   row: number;
   column: string;
   message: string;
@@ -59,19 +62,14 @@ export interface ReplayControls {
 /** A recorded file from its choice to its play: the worker reads, the page draws. */
 export function useReplay(type: TypeFile): ReplayControls {
   const dispatch = useAppDispatch();
-  const worker = useRef<Worker | null>(null);
   const [replay, setReplay] = useState<Replay>(NOTHING);
   const update = useCallback((change: Partial<Replay>) => setReplay((r) => ({ ...r, ...change })), []);
-  const send = (message: ToReplay): void => worker.current?.postMessage(message);
-
-  useEffect(() => {
-    const started = new Worker(new URL('./replay-worker.ts', import.meta.url), { type: 'module' });
-    worker.current = started;
-    const take = (message: FromReplay): void => {
+  const take = useCallback(
+    (message: FromReplay, answer: (message: ToReplay) => void): void => {
       switch (message.kind) {
         case 'head':
           update({ head: message.head });
-          started.postMessage({ kind: 'guess', channels: type.channels } satisfies ToReplay);
+          answer({ kind: 'guess', channels: type.channels });
           getJson<KeptMapping>(`/mappings/${type.id}?header=${encodeURIComponent(headerKey(message.head))}`)
             .then(({ mapping }) => mapping && update({ mapping, kept: true }))
             // without the server the guess stands
@@ -85,7 +83,7 @@ export function useReplay(type: TypeFile): ReplayControls {
           return;
         case 'scanned':
           ring.reset(type.channels.length, null);
-          dispatch(runLoaded({ detail: replayed(type), type, corridors: {} }));
+          dispatch(runLoaded({ detail: unrecordedRun(type), type, corridors: {} }));
           update({ scanned: message.scanned, progress: null });
           return;
         case 'refused':
@@ -94,44 +92,29 @@ export function useReplay(type: TypeFile): ReplayControls {
         case 'cancelled':
           update({ progress: null });
           return;
-        case 'frames': {
-          const width = FRAME_HEADER + type.channels.length;
-          if (message.jumped) ring.reset(type.channels.length, null);
-          const now_ms = performance.now();
-          for (let at = 0; at < message.frames.length; at += width) ring.push(message.frames.subarray(at, at + width));
-          ring.heard('live', now_ms);
-          dispatch(
-            statusArrived({
-              kind: 'status',
-              t_s: message.t_s,
-              source: 'live',
-              quality: null,
-              ratings: [],
-              keptTo_s: null,
-              outbox: { waiting: 0, away_s: 0, disk: null },
-              pace: 1,
-              check: null,
-              dwells: [],
-              watch: message.watch,
-              arrivedAt_ms: now_ms,
-            }),
-          );
-          for (const event of message.events) announce(event);
+        case 'frames':
+          takeFrames(message, type, dispatch);
           update({ t_s: message.t_s });
           return;
-        }
         case 'ended':
           update({ playing: false });
       }
-    };
-    started.addEventListener('message', ({ data }: MessageEvent<FromReplay>) => take(data));
-    return () => {
-      started.terminate();
-      worker.current = null;
-      dispatch(runLeft());
-    };
-  }, [type, update, dispatch]);
+    },
+    [type, update, dispatch],
+  );
+  const send = useReplayWorker(take);
+  useEffect(() => () => void dispatch(runLeft()), [type, dispatch]);
+  return useMemo(() => controls(type, replay, setReplay, update, send), [type, replay, update, send]);
+}
 
+/** What a person can do with the recording. */
+function controls(
+  type: TypeFile,
+  replay: Replay,
+  setReplay: (to: Replay) => void,
+  update: (change: Partial<Replay>) => void,
+  send: (message: ToReplay) => void,
+): ReplayControls {
   return {
     replay,
     open(file) {
@@ -169,22 +152,16 @@ export function useReplay(type: TypeFile): ReplayControls {
   };
 }
 
-/** A replay is looked at, not flown: it has no journal. */
-function replayed(type: TypeFile) {
-  return {
-    run: '',
-    openedAt: '',
-    closedAt: null,
-    pilot: '',
-    outcome: null,
-    source: 'simulated' as const,
-    conditions: '',
-    aircraft: '',
-    tail: '',
-    pad: '',
-    type: { id: type.id, version: type.version },
-    entries: [],
-    past: [],
-    usual: {},
-  };
+/** Frames of the recording go where those of an aircraft go. */
+function takeFrames(
+  message: Extract<FromReplay, { kind: 'frames' }>,
+  type: TypeFile,
+  dispatch: ReturnType<typeof useAppDispatch>,
+): void {
+  const width = FRAME_HEADER + type.channels.length;
+  if (message.jumped) ring.reset(type.channels.length, null);
+  for (let at = 0; at < message.frames.length; at += width) ring.push(message.frames.subarray(at, at + width));
+  ring.heard('live', performance.now());
+  dispatch(statusArrived(unrecordedStatus(message.t_s, { watch: message.watch })));
+  for (const event of message.events) if (event.kind === 'cue' || event.kind === 'abort') announce(event);
 }

@@ -92,7 +92,7 @@ export function answerFor({ followed, item }: AnswerProps): ReactNode {
     case 'measured':
       return item.kind === 'measure' ? <CheckAnswer key={item.id} followed={followed} item={item} /> : null;
     case 'pair':
-      return <Comparison {...props} key={item.id} between={ask.between} />;
+      return <Comparison {...props} key={item.id} between={ask.between} unit={ask.unit} />;
     case 'hold':
       return <Hold {...props} key={item.id} asked_s={ask.hold_s} />;
     case 'choice':
@@ -148,7 +148,12 @@ function Stages({ followed: { state }, item }: AnswerProps) {
   );
 }
 
-function Comparison({ followed, item, between }: AnswerProps & { between: readonly [string, string] }) {
+interface ComparisonProps extends AnswerProps {
+  between: readonly [string, string];
+  unit: string | null;
+}
+
+function Comparison({ followed, item, between, unit }: ComparisonProps) {
   const [read, setRead] = useState<[string, string]>(() => shownPair(followed, item));
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
@@ -158,9 +163,10 @@ function Comparison({ followed, item, between }: AnswerProps & { between: readon
     <Form onSubmit={(event) => void submit(event)}>
       {between.map((name, i) => (
         <label key={name}>
-          {name}
+          {unit === null ? name : `${name}, ${unit}`}
           <input
             autoComplete="off"
+            inputMode={unit === null ? undefined : 'decimal'}
             autoFocus={i === 0}
             maxLength={40}
             value={read[i]}

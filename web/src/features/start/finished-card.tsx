@@ -5,7 +5,7 @@ import {
   itemState,
   legsAhead,
   noGoFaults,
-  stillOpen,
+  toPutBack,
 } from '@rouse/core/procedure';
 import { useNavigate } from 'react-router';
 import { useAppSelector } from '../../app/store.ts';
@@ -31,7 +31,7 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
   const pilot = usePilot();
   const refusal = useAppSelector((s) => s.run.refusal);
   const fault = noGoFaults(type, state)[0];
-  const open = stillOpen(type, state)[0];
+  const open = toPutBack(type, state)[0];
   const closed = state.status === 'closed';
   const ready = isFinished(type, state);
   const ahead = closed || state.abort ? [] : legsAhead(type, state);

@@ -4,6 +4,7 @@ import { mono, phone } from '../../app/theme.ts';
 import { Button, Key } from '../../ui/button.tsx';
 import { minutes, stopwatch } from '../../ui/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
+import { runClock } from '../../run/clock.ts';
 import { ring } from '../../run/frame-ring.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { PACES } from '@rouse/core/contract';
@@ -82,6 +83,8 @@ const Source = styled.span`
 /** over ten seconds; less is not worth a word */
 const BAD_SHARE = 0.005;
 const GAP_S = 0.3;
+/** run clock; then a call has been heard */
+const CALL_LASTS_S = 20;
 
 const Kept = styled.span`
   background: var(--caution-paper);
@@ -105,12 +108,10 @@ export function Foot({ followed }: { followed: FollowedRun }) {
   const { state, detail } = followed;
   const voice = useAppSelector((s) => s.settings.voice);
   const pilot = usePilot();
-  const cue = state.lastCue;
   const engineOn = canStop(followed) && !state.abort && state.status === 'open';
   return (
     <Bar>
-      <time>{cue ? stopwatch(cue.t_s) : '00:00.0'}</time>
-      <b data-cue={cue?.severity}>{cue ? `“${cue.text}”` : 'Nothing called yet.'}</b>
+      <LastCall followed={followed} />
       <KeptLine />
       <SourceState source={detail.source} open={state.status === 'open'} />
       {detail.source === 'stand-in' && state.status === 'open' && <PaceSelect run={detail.run} />}
@@ -124,18 +125,35 @@ export function Foot({ followed }: { followed: FollowedRun }) {
   );
 }
 
+/** What was called last, while it still matters: a call is over soon, a caution or a warning stays until the next word. */
+function LastCall({ followed: { state, detail } }: { followed: FollowedRun }) {
+  usePulse(1000);
+  const status = useAppSelector((s) => s.run.status);
+  const cue = state.lastCue;
+  if (!cue) return <b>Nothing called yet.</b>;
+  const isOver = cue.severity === 'call' && runClock(status, detail.openedAt) - cue.t_s > CALL_LASTS_S;
+  if (isOver) return <b />;
+  return (
+    <>
+      <time>{stopwatch(cue.t_s)}</time>
+      <b data-cue={cue.severity}>{`“${cue.text}”`}</b>
+    </>
+  );
+}
+
 function SourceState({ source: from, open }: { source: FollowedRun['detail']['source']; open: boolean }) {
   const now_ms = usePulse(200);
   const connected = useAppSelector((s) => s.run.connected);
   const reported = useAppSelector((s) => s.run.status?.source ?? 'none');
   const quality = useAppSelector((s) => s.run.status?.quality ?? null);
+  const unknown = useAppSelector((s) => s.run.status?.unknown ?? NONE);
   if (!open) return <Source>Run closed</Source>;
   if (from === 'by-hand') return <Source data-source="hand">By hand: nothing is sensed</Source>;
   const source = ring.fresh(now_ms) ? 'live' : reported === 'live' ? 'lost' : reported;
   const words = !connected
     ? 'Server not reached: readings unknown'
     : source === 'live'
-      ? `${from === 'stand-in' ? 'Stand-in, simulated' : 'Unit'} · ${qualityWords(quality)}`
+      ? `${from === 'stand-in' ? 'Stand-in, simulated' : 'Unit'} · ${qualityWords(quality)}${unknownWords(unknown)}`
       : source === 'lost'
         ? 'No data: readings unknown'
         : 'No device: readings unknown';
@@ -167,6 +185,14 @@ function qualityWords(quality: Quality | null): string {
     ...(quality.gap_s > GAP_S ? [`gaps of ${quality.gap_s.toFixed(1)} s`] : []),
   ];
   return parts.length ? `poor line: ${parts.join(', ')}` : 'live';
+}
+
+const NONE: readonly string[] = [];
+
+/** Names that the unit sends and nobody knows: what they say is lost, so they are told. */
+function unknownWords(names: readonly string[]): string {
+  if (names.length === 0) return '';
+  return ` · unknown: ${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
 }
 
 /** Waits of a simulated aircraft can be hurried; those of a real one cannot. */

@@ -1,7 +1,9 @@
 import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
 import styled from 'styled-components';
+import { useMay, useSessionQuery, useTakeOverMutation } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
+import { SlimButton } from '../../ui/button.tsx';
 import { PageHead } from '../../ui/columns.ts';
 import { clockTime, minutes } from '../../ui/words.ts';
 import { useWallClock } from '../../platform/pulse.ts';
@@ -19,6 +21,11 @@ const Tail = styled.div`
   p {
     font-size: 12.5px;
     white-space: nowrap;
+  }
+  ${phone} {
+    p {
+      white-space: normal;
+    }
   }
 `;
 
@@ -108,7 +115,7 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
       <Tail>
         <h1>{detail.tail}</h1>
         <p>
-          {type.name} · {detail.pad}
+          {type.name} · {detail.pad} · <Holder followed={followed} />
         </p>
       </Tail>
       <Legs aria-label="Passage of the run">
@@ -135,6 +142,24 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
         </Ready>
       )}
     </Bar>
+  );
+}
+
+/** Who has the run, and the way to take it over. */
+function Holder({ followed: { state, detail } }: { followed: FollowedRun }) {
+  const person = useSessionQuery().data?.person;
+  const mayRun = useMay('run');
+  const [takeOver, { isLoading }] = useTakeOverMutation();
+  const mine = state.holder?.person === person?.personId;
+  return (
+    <span data-holder>
+      {mine ? 'with you' : `with ${state.holder?.name ?? detail.pilot}`}{' '}
+      {state.status === 'open' && !mine && mayRun && (
+        <SlimButton isDisabled={isLoading} onPress={() => void takeOver(detail.run)}>
+          Take over
+        </SlimButton>
+      )}
+    </span>
   );
 }
 

@@ -55,7 +55,7 @@ function PresentCard({ followed, item, asking, ask, closeAsking, why, toggleWhy 
   return (
     <Card aria-label="Present item" data-item={item.id} data-kind={item.kind}>
       <Kicker>
-        <span>{placeOf(followed, item)}</span>
+        <span>{whereInList(followed, item)}</span>
         <CardClock
           starterAt_s={start && milestone ? start.starterAt_s : null}
           status={status}
@@ -112,7 +112,7 @@ function WhyLines({ item, skipping }: { item: Item; skipping: Item | null }) {
 }
 
 /** Where the item stands on the list that is worked. */
-function placeOf({ type, state }: FollowedRun, item: Item): string {
+function whereInList({ type, state }: FollowedRun, item: Item): string {
   const list = workingList(type, state);
   const leg = state.abort ? abortPlan(type, state)?.title : type.legs.find((l) => l.id === item.leg)?.label;
   return `${leg} · ${item.kind === 'watch' ? 'watching' : `${list.indexOf(item) + 1} of ${list.length}, ${item.zone}`}`;

@@ -11,12 +11,16 @@ interface RunKeys {
   closeAsking: () => void;
   toggleWhy: () => void;
   toggleHelp: () => void;
+  toggleReckon: () => void;
 }
 
 const MEANWHILE = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 /** Every key of a run: what binds them, and what the page of keys shows. */
-function bindingsOf(pilot: Pilot, { asking, ask, closeAsking, toggleWhy, toggleHelp }: RunKeys): Binding[] {
+function bindingsOf(
+  pilot: Pilot,
+  { asking, ask, closeAsking, toggleWhy, toggleHelp, toggleReckon }: RunKeys,
+): Binding[] {
   const letter = (key: string, says: string, run: () => void): Binding => ({
     keys: [key, `Shift+${key.toUpperCase()}`],
     shown: key.toUpperCase(),
@@ -40,6 +44,7 @@ function bindingsOf(pilot: Pilot, { asking, ask, closeAsking, toggleWhy, toggleH
     letter('i', 'interrupted: look at the last two again', () => void pilot.interrupt()),
     letter('d', 'it was not as the flow had left it; right now', () => void pilot.differed()),
     letter('s', 'move it on the stand-in', () => void pilot.moveStandIn()),
+    letter('c', 'reckon: density altitude, wind, power, fuel', toggleReckon),
     letter('l', 'lift', () => void pilot.beginLeg('next')),
     letter('x', 'shut down', () => void pilot.beginLeg('last')),
     letter('v', 'voice', pilot.toggleVoice),

@@ -4,7 +4,7 @@ import { conditionOf, lateItems, offeredItems, nextItems, notDone, readItem, sti
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { useAppSelector } from '../../app/store.ts';
-import { Key } from '../../ui/button.tsx';
+import { Key, SlimButton } from '../../ui/button.tsx';
 import { Small } from '../../ui/heading.ts';
 import { minutes } from '../../ui/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
@@ -80,7 +80,7 @@ const Bar = styled.div`
 `;
 
 /** Waits that run by themselves, and items that may be taken out of their place with a number key. */
-export function MeanwhileList({ followed }: { followed: FollowedRun }) {
+export function MeanwhileList({ followed, reckon }: { followed: FollowedRun; reckon: (() => void) | null }) {
   const items = offeredItems(followed.type, followed.state, { past: followed.detail.past });
   if (items.length === 0) return null;
   return (
@@ -91,6 +91,11 @@ export function MeanwhileList({ followed }: { followed: FollowedRun }) {
           <MeanwhileRow key={item.id} followed={followed} item={item} number={i + 1} />
         ))}
       </ol>
+      {reckon && (
+        <SlimButton onPress={reckon}>
+          Reckon <Key>C</Key>
+        </SlimButton>
+      )}
     </section>
   );
 }

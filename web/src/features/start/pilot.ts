@@ -14,7 +14,7 @@ import {
   type RunState,
   stagesDone,
   standInActions,
-  stillOpen,
+  toPutBack,
   twoCrewTurn,
   wasFlowed,
   workingList,
@@ -88,14 +88,7 @@ export function usePilot(): Pilot {
       },
       async beginLeg(which) {
         const run = followed();
-        if (!run || run.state.abort || run.state.status !== 'open') return;
-        const ahead = legsAhead(run.type, run.state);
-        const leg = which === 'last' ? ahead.at(-1) : ahead[0];
-        // the last leg is never begun by the key of the next one
-        if (!leg || (which === 'next' && leg === run.type.legs.at(-1))) return;
-        if (run.detail.source === 'stand-in' && leg.standIn?.length)
-          await postJson('/stand-in/begin', { run: run.detail.run, leg: leg.id }).catch(() => undefined);
-        await put({ kind: 'leg-begun', leg: leg.id, how: 'declared' });
+        if (run && !run.state.abort && run.state.status === 'open') await put(await legToBegin(run, which));
       },
       async back() {
         const run = followed();
@@ -115,14 +108,7 @@ export function usePilot(): Pilot {
       async abort() {
         const run = followed();
         if (!run || run.state.abort || run.state.status !== 'open' || !canStop(run)) return;
-        await put({
-          kind: 'abort',
-          watch: startOf(run),
-          reason: 'pilot',
-          text: 'Stopped by the pilot',
-          say: 'Stop. Selector off.',
-          figure: 'own call',
-        });
+        await put(ownAbort(run));
       },
       async close() {
         const run = followed();
@@ -141,6 +127,26 @@ export function usePilot(): Pilot {
     };
   }, [dispatch]);
 }
+
+/** The leg that a key begins, null for none. On a simulated aircraft what the leg begins with is moved first. */
+async function legToBegin({ type, state, detail }: FollowedRun, which: 'next' | 'last'): Promise<Payload | null> {
+  const ahead = legsAhead(type, state);
+  const leg = which === 'last' ? ahead.at(-1) : ahead[0];
+  // the last leg is never begun by the key of the next one
+  if (!leg || (which === 'next' && leg === type.legs.at(-1))) return null;
+  if (detail.source === 'stand-in' && leg.standIn?.length)
+    await postJson('/stand-in/begin', { run: detail.run, leg: leg.id }).catch(() => undefined);
+  return { kind: 'leg-begun', leg: leg.id, how: 'declared' };
+}
+
+const ownAbort = (run: FollowedRun): Payload => ({
+  kind: 'abort',
+  watch: startOf(run),
+  reason: 'pilot',
+  text: 'Stopped by the pilot',
+  say: 'Stop. Selector off.',
+  figure: 'own call',
+});
 
 /** The start that is being stopped: that of the present item, or the one begun last. */
 function startOf({ type, state }: FollowedRun): string {
@@ -248,7 +254,7 @@ function seenPayload({ type, state, entries }: FollowedRun): Payload | null {
 
 /** The list is at its end: what is out of its place is put back, a stopped start is tried again where it may be, else the run is closed. */
 function endPayload({ type, state, entries }: Pick<FollowedRun, 'type' | 'state' | 'entries'>): Payload | null {
-  const restore = stillOpen(type, state)[0]?.item;
+  const restore = toPutBack(type, state)[0]?.item;
   if (restore?.kind === 'test' || restore?.kind === 'measure')
     return stage(
       restore.id,

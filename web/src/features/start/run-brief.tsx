@@ -84,7 +84,7 @@ export function RunBrief({ followed: { type, state } }: { followed: FollowedRun 
           <Small>Gone on past, with a reason</Small>
           <ul>
             {brief.accepted.map((a) => (
-              <li key={a.hold}>
+              <li key={a.objection}>
                 {a.words} “{a.reason}”
               </li>
             ))}

@@ -1,3 +1,4 @@
+import { presentItem } from '@rouse/core/procedure';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Columns } from '../../ui/columns.ts';
@@ -5,9 +6,10 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
-import { asWatched } from '../../run/run-slice.ts';
+import { asWatched, type FollowedRun } from '../../run/run-slice.ts';
 import { type Asking, askOf, stillAsked } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
+import { Calculators } from './calculators.tsx';
 import { CueRegion } from './cue-region.tsx';
 import { Foot } from './foot.tsx';
 import { RunHeader } from './header.tsx';
@@ -19,6 +21,7 @@ import { LiveDrawings } from '../../charts/live/drawings.tsx';
 import { Room } from '../../charts/live/room.tsx';
 import { RunBrief } from './run-brief.tsx';
 import { ByHand } from './hand-start.tsx';
+import { WalkRound } from './walk-round.tsx';
 
 const Grid = styled(Columns)`
   ${upright} {
@@ -103,6 +106,12 @@ const Message = styled.main`
   justify-items: start;
 `;
 
+/** Before anything turns, the walk says more than empty drawings do. */
+function needsNoEngines({ type, state }: FollowedRun): boolean {
+  const present = presentItem(type, state);
+  return state.phase === 'off' && present !== null && present.leg === type.legs[0]?.id;
+}
+
 export function StartView() {
   const { run } = useParams();
   useFollowRun(run!);
@@ -111,6 +120,7 @@ export function StartView() {
   const [asked, setAsked] = useState<Asking>(null);
   const [why, setWhy] = useState(true);
   const [help, setHelp] = useState(false);
+  const [reckons, setReckons] = useState(false);
   const asking = followed && stillAsked(asked, followed);
   const ask = (note: 'fault' | 'skip'): void => setAsked(followed && askOf(followed, note));
   const closeAsking = (): void => setAsked(null);
@@ -120,6 +130,7 @@ export function StartView() {
     closeAsking,
     toggleWhy: () => setWhy((v) => !v),
     toggleHelp: () => setHelp((v) => !v),
+    toggleReckon: () => setReckons((v) => !v),
   });
 
   if (failure !== null) {
@@ -134,6 +145,7 @@ export function StartView() {
   if (!followed) return <Message role="status">Reading the run…</Message>;
   const { state, detail } = followed;
   const watched = asWatched(followed);
+  const walks = needsNoEngines(followed);
   return (
     <Grid as="div">
       <title>{`Start ${detail.tail} · Rouse`}</title>
@@ -149,7 +161,8 @@ export function StartView() {
         />
         {help && <KeyHelp keys={keys} />}
         <NextList followed={followed} />
-        <MeanwhileList followed={followed} />
+        <MeanwhileList followed={followed} reckon={reckons ? null : () => setReckons(true)} />
+        {reckons && <Calculators followed={followed} close={() => setReckons(false)} />}
         <LateList followed={followed} />
         <StillOpenList followed={followed} />
         <NotDoneList followed={followed} />
@@ -157,12 +170,14 @@ export function StartView() {
       <Mid
         aria-label={state.abort ? 'Abort' : 'Drawings'}
         data-abort={state.abort ? true : undefined}
-        data-walk={state.abort || watched ? undefined : true}
+        data-walk={state.abort || (watched && !walks) ? undefined : true}
       >
         {state.abort ? (
           <AbortPanel followed={followed} abort={state.abort} />
-        ) : watched ? (
+        ) : watched && !walks ? (
           <LiveDrawings followed={watched} />
+        ) : watched ? (
+          <WalkRound followed={watched} />
         ) : (
           <ByHand followed={followed} />
         )}

@@ -6,6 +6,7 @@ import {
   procedureOf,
   type RunSchedule,
   scheduleOf,
+  stillOpen,
   wasFlowed,
   zonesOf,
 } from '@rouse/core/procedure';
@@ -15,18 +16,33 @@ import { upright } from '../../app/theme.ts';
 import { ChartTitle } from '../../charts/frame.tsx';
 import { Small } from '../../ui/heading.ts';
 import { minutes } from '../../ui/words.ts';
+import { WalkPlan } from './walk-plan.tsx';
 import type { FollowedRun } from '../../run/run-slice.ts';
 
 const Zones = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
-  gap: 10px 18px;
-  align-content: start;
   overflow: auto;
   min-height: 0;
+  > div {
+    columns: 150px;
+    column-gap: 18px;
+  }
+  section {
+    break-inside: avoid;
+    padding-bottom: 6px;
+  }
   ${upright} {
     overflow: visible;
     min-height: auto;
+  }
+`;
+
+const ZoneHead = styled(Small)`
+  display: flex;
+  justify-content: space-between;
+  color: var(--track);
+  span {
+    font-weight: 450;
+    color: var(--soft);
   }
 `;
 
@@ -35,9 +51,9 @@ const Items = styled.ol`
     display: grid;
     grid-template-columns: 20px minmax(0, 1fr);
     gap: 4px;
-    padding: 4px 6px;
+    padding: 1px 4px;
     border-top: 1px solid var(--hair);
-    font-size: 13.5px;
+    font-size: 13px;
     border-radius: 4px;
   }
   li::before {
@@ -87,6 +103,11 @@ const Waits = styled.ol`
     border-radius: 3px;
     background: var(--track);
   }
+  li[data-open] {
+    grid-template-columns: 190px minmax(0, 1fr);
+    color: var(--caution);
+    font-weight: 650;
+  }
   li[data-critical] i {
     background: var(--now);
   }
@@ -108,45 +129,68 @@ export function WalkRound({ followed }: { followed: FollowedRun }) {
     if (zones && line) zones.scrollTop = line.offsetTop - zones.offsetTop - zones.clientHeight / 2;
   }, [present]);
   if (!leg) return null;
+  const showZone = (zone: string): void =>
+    region.current?.querySelector(`[data-of="${zone}"]`)?.scrollIntoView({ block: 'nearest' });
   const differing = new Set(differences(type, state).map((i) => i.id));
   return (
     <>
-      <ChartTitle title={leg.label} about="zone by zone, in the order of the list" />
+      {type.plan ? (
+        <WalkPlan type={type} state={state} leg={leg.id} choose={showZone} />
+      ) : (
+        <ChartTitle title={leg.label} about="zone by zone, in the order of the list" />
+      )}
       {/* it scrolls, and must be reached there with the keyboard */}
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Zones ref={region} tabIndex={0} role="region" aria-label={`${leg.label}, zone by zone`}>
-        {zonesOf(type, state, leg.id).map((zone) => (
-          <section key={zone.zone}>
-            <Small>{zone.zone}</Small>
-            <Items>
-              {zone.items.map((item) => {
-                const { status } = itemState(state, item.id);
-                return (
-                  <li
-                    key={item.id}
-                    data-status={status}
-                    data-flowed={(status === 'todo' && wasFlowed(state, item)) || undefined}
-                    data-differs={differing.has(item.id) || undefined}
-                    aria-current={(flow ? flow.zone === zone.zone : item === present) ? 'step' : undefined}
-                  >
-                    {item.challenge}
-                  </li>
-                );
-              })}
-            </Items>
-          </section>
-        ))}
+        <div>
+          {zonesOf(type, state, leg.id).map((zone) => (
+            <section key={zone.items[0]!.id} data-of={zone.zone}>
+              <ZoneHead>
+                {zone.zone}
+                <span>
+                  {zone.items.filter((i) => itemState(state, i.id).status !== 'todo').length} of {zone.items.length}
+                </span>
+              </ZoneHead>
+              <Items>
+                {zone.items.map((item) => {
+                  const { status } = itemState(state, item.id);
+                  return (
+                    <li
+                      key={item.id}
+                      data-status={status}
+                      data-flowed={(status === 'todo' && wasFlowed(state, item)) || undefined}
+                      data-differs={differing.has(item.id) || undefined}
+                      aria-current={(flow ? flow.zone === zone.zone : item === present) ? 'step' : undefined}
+                    >
+                      {item.challenge}
+                    </li>
+                  );
+                })}
+              </Items>
+            </section>
+          ))}
+        </div>
       </Zones>
-      <ChartTitle title="Waits to ready" about={`${minutes(plan.ready_s)} from now`} />
-      <WaitLines plan={plan} />
+      <ChartTitle title="Open, and running" about={`ready in ${minutes(plan.ready_s)}`} />
+      <WaitLines plan={plan} open={stillOpen(type, state).map((l) => l.words)} />
     </>
   );
 }
 
-function WaitLines({ plan }: { plan: RunSchedule }) {
-  const waits = plan.planned.filter((p) => p.item.kind === 'wait' || p.item.kind === 'watch');
+/** the next so many; the head says when everything is ready */
+const SHOWN_WAITS = 5;
+
+/** What is out of its place, and every wait of the run from now on. */
+function WaitLines({ plan, open }: { plan: RunSchedule; open: readonly string[] }) {
+  const waits = plan.planned.filter((p) => p.item.kind === 'wait' || p.item.kind === 'watch').slice(0, SHOWN_WAITS);
   return (
     <Waits>
+      {open.map((words) => (
+        <li key={words} data-open>
+          <span>{words}</span>
+          <b>open until it is put back</b>
+        </li>
+      ))}
       {waits.map((p) => (
         <li key={p.item.id} data-critical={p.critical || undefined}>
           <span>{p.item.challenge}</span>

@@ -1,187 +1,186 @@
-import type { AircraftToday, Today } from '@rouse/core/contract';
-import { useNavigate } from 'react-router';
+import { ChevronUp } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { troubleIn, useTodayQuery } from '../../app/server-data.ts';
-import { upright } from '../../app/theme.ts';
-import { PrimaryButton } from '../../ui/button.tsx';
-import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
-import { RunList } from '../../ui/run-list.tsx';
+import { useMay } from '../../app/session-data.ts';
+import { phone, upright } from '../../app/theme.ts';
+import { Alert, inputLook } from '../../ui/form.tsx';
+import { Aid, PREVAILS } from '../../ui/heading.ts';
+import { AircraftRow, COLUMNS } from './aircraft-row.tsx';
+import { DueDrills } from './due-drills.tsx';
+import { byAttention } from './attention.ts';
+import { mainSite, SiteBar } from './site-bar.tsx';
 import { StandInConditions } from './stand-in-conditions.tsx';
 
 const Page = styled.main`
-  overflow: auto;
-  padding: 22px 26px;
   display: grid;
-  gap: 22px;
-  align-content: start;
-`;
-
-const Columns = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-  gap: 24px;
-  align-items: start;
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
+  height: 100%;
+  min-height: 0;
+  min-width: 0;
   ${upright} {
-    grid-template-columns: minmax(0, 1fr);
+    display: block;
+    overflow: auto;
   }
 `;
 
-const Card = styled.section`
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  border-radius: 14px;
-  padding: 18px 20px;
-  display: grid;
-  gap: 14px;
+const Board = styled.div`
+  overflow: auto;
+  min-height: 0;
+  min-width: 0;
+  ${upright} {
+    overflow: visible;
+  }
 `;
 
-const Tail = styled.div`
+const Head = styled.div`
+  display: grid;
+  grid-template-columns: ${COLUMNS};
+  gap: 0 14px;
+  padding: 6px 18px;
+  font-size: 12.5px;
+  color: var(--soft);
+  border-bottom: 1px solid var(--line);
+  background: var(--paper);
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  ${upright} {
+    display: none;
+  }
+`;
+
+const Foot = styled.footer`
   display: flex;
-  gap: 16px;
   align-items: center;
-  flex-wrap: wrap;
-  h2 {
-    font-size: 26px;
-    font-weight: 720;
-    line-height: 1.1;
+  gap: 18px;
+  padding: 4px 18px;
+  border-top: 1px solid var(--line);
+  background: var(--paper);
+  min-height: 40px;
+  ${inputLook}
+  > p {
+    margin-right: auto;
   }
-  p {
-    color: var(--soft);
+  ${upright} {
+    flex-wrap: wrap;
+    padding: 10px 12px;
+  }
+`;
+
+const Drawer = styled.details`
+  position: relative;
+  > summary {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    list-style: none;
+    cursor: pointer;
+    border: 2px dashed var(--limit-edge);
+    border-bottom: 0;
+    border-radius: 12px 12px 0 0;
+    background: var(--band1);
+    color: var(--limit-ink);
     font-size: 13.5px;
+    font-weight: 620;
+    padding: 6px 14px;
+    min-height: 40px;
+    white-space: nowrap;
   }
-  > :last-child {
-    margin-left: auto;
-    min-width: 120px;
+  > div {
+    position: absolute;
+    right: 0;
+    bottom: 100%;
+    width: min(460px, 92vw);
+    max-height: min(70vh, 620px);
+    overflow: auto;
+    background: var(--sheet);
+    border: 2px dashed var(--limit-edge);
+    border-radius: 12px;
+    box-shadow: 0 10px 34px rgb(0 0 0 / 22%);
+    z-index: 3;
+  }
+  ${phone} {
+    > div {
+      position: static;
+      width: auto;
+      max-height: none;
+    }
   }
 `;
 
-const Facts = styled.dl`
-  display: flex;
-  gap: 28px;
-  flex-wrap: wrap;
-  dt {
-    font-size: 12.5px;
-    color: var(--soft);
-  }
-  dd {
-    margin: 0;
-    font-weight: 600;
-  }
-`;
+/** so many amber edges, and the board has lost its calm */
+const MOST_EDGES = 3;
+/** a filter is offered to a fleet that does not fit on a screen */
+const FILTER_FROM = 9;
 
-const Stack = styled.div`
-  display: grid;
-  gap: 14px;
-`;
-
-const LATEST = 4;
-
-/** Aircraft with an open run first, then those that a device is wired to, the best known of them first, then by tail. */
-function openFirst(a: AircraftToday, b: AircraftToday): number {
-  return (
-    Number(b.openRun !== null) - Number(a.openRun !== null) ||
-    Number(b.wired) - Number(a.wired) ||
-    (b.goodStarts ?? 0) - (a.goodStarts ?? 0) ||
-    a.tail.localeCompare(b.tail)
-  );
-}
-
-const Alert = styled.p`
-  background: var(--warning-paper);
-  color: var(--warning);
-  border-radius: 8px;
-  padding: 10px 12px;
-`;
-
+/** The fleet at a glance: one weather report a site, one row an aircraft, what wants attention first. */
 export function TodayView() {
   // the device may come or go while the page is open
   const { data: today, error } = useTodayQuery(undefined, { pollingInterval: 3000 });
+  const mayRelease = useMay('release');
+  const [chosenSite, setChosenSite] = useState<string | null>(null);
+  const [filter, setFilter] = useState('');
   const failure = troubleIn(error);
-
+  if (!today)
+    return (
+      <Page>
+        <title>Today · Rouse</title>
+        {failure === null ? <p role="status" style={{ padding: 24 }}>Reading the fleet…</p> : <Alert role="alert" style={{ padding: 24 }}>{failure}</Alert>}
+      </Page>
+    ); // prettier-ignore
+  const site = today.sites.find((s) => s.site === (chosenSite ?? mainSite(today))) ?? today.sites[0];
+  const wanted = filter.trim().toLowerCase();
+  const rows = byAttention(today, mayRelease).filter(
+    ({ aircraft: a }) => wanted === '' || `${a.tail} ${a.type.name} ${a.pad}`.toLowerCase().includes(wanted),
+  );
+  const cautions = rows.filter((r) => r.attention.weight === 'caution').slice(0, MOST_EDGES);
+  const wired = today.aircraft.filter((a) => a.standIn !== null).length;
   return (
     <Page>
       <title>Today · Rouse</title>
-      <header>
-        <h1>Today</h1>
-        {today && (
-          <Aid>
-            {today.operator.name} · {today.operator.place} · {today.person.name}, {today.person.role}
-          </Aid>
+      {site && <SiteBar today={today} site={site} choose={setChosenSite} />}
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <Board tabIndex={0} role="region" aria-label="The fleet">
+        <Head aria-hidden>
+          <span>Aircraft</span>
+          <span>Now</span>
+          <span>Today allows, at its usual load</span>
+          <span>Ready if begun</span>
+          <span>Last starts, newest ringed</span>
+          <span>What holds it</span>
+        </Head>
+        {failure !== null && <Alert role="alert" style={{ padding: '8px 18px' }}>{failure}</Alert>}
+        {today.aircraft.length === 0 && <p style={{ padding: 18 }}>There is no aircraft yet. Set up has a place for it.</p>}
+        {today.aircraft.length > 0 && rows.length === 0 && <p style={{ padding: 18 }}>No aircraft is like that.</p>}
+        {rows.map((row, i) => (
+          <AircraftRow
+            key={row.aircraft.aircraft}
+            aircraft={row.aircraft}
+            attention={row.attention}
+            edge={row.attention.weight !== 'caution' || cautions.includes(row)}
+            now={today.now}
+            first={i === 0}
+          />
+        ))}
+      </Board>
+      <Foot>
+        <Aid>Sorted by what wants attention. {PREVAILS}</Aid>
+        <DueDrills />
+        {today.aircraft.length >= FILTER_FROM && (
+          <input type="search" aria-label="Find an aircraft" placeholder="tail, type or pad" value={filter} onChange={(e) => setFilter(e.target.value)} />
         )}
-      </header>
-      {failure !== null && <Alert role="alert">{failure}</Alert>}
-      {!today && failure === null && <p role="status">Reading the fleet…</p>}
-      {today && (
-        <Columns>
-          <Stack>
-            {today.aircraft.toSorted(openFirst).map((a) => (
-              <Aircraft key={a.aircraft} aircraft={a} today={today} />
-            ))}
-          </Stack>
-          <StandInConditions fleet={today.aircraft} />
-        </Columns>
-      )}
-      <Aid>{PREVAILS}</Aid>
+        {wired > 0 && (
+          <Drawer>
+            <summary>
+              <ChevronUp size={16} aria-hidden /> Stand-in, {wired === 1 ? 'one device' : `${wired} devices`}, simulated
+            </summary>
+            <div>
+              <StandInConditions fleet={today.aircraft} />
+            </div>
+          </Drawer>
+        )}
+      </Foot>
     </Page>
   );
-}
-
-function Aircraft({ aircraft, today }: { aircraft: AircraftToday; today: Today }) {
-  const navigate = useNavigate();
-  const { openRun } = aircraft;
-  const [first] = today.aircraft.toSorted(openFirst);
-  return (
-    <Card aria-label={aircraft.tail}>
-      <Tail>
-        <div>
-          <h2>{aircraft.tail}</h2>
-          <p>
-            {aircraft.type.name} · {aircraft.pad}
-          </p>
-        </div>
-        <PrimaryButton
-          autoFocus={aircraft === first}
-          onPress={() => void navigate(openRun ? `/start/${openRun}` : `/brief/${aircraft.aircraft}`)}
-        >
-          {openRun ? 'Continue the open run' : 'Brief'}
-        </PrimaryButton>
-      </Tail>
-      <Facts>
-        <div>
-          <dt>Data line</dt>
-          <dd>
-            {!aircraft.wired
-              ? 'by hand'
-              : aircraft.standIn?.preset
-                ? 'stand-in, simulated'
-                : aircraft.standIn?.connected
-                  ? 'connected'
-                  : 'nothing connected'}
-          </dd>
-        </div>
-        {aircraft.goodStarts !== null && (
-          <div>
-            <dt>Habit learned from</dt>
-            <dd>{aircraft.goodStarts} good starts</dd>
-          </div>
-        )}
-        <div>
-          <dt>Booked</dt>
-          <dd>
-            {aircraft.booked.starts} starts, {Math.floor(aircraft.booked.running_s / 3600)} engine hours
-          </dd>
-        </div>
-        <div>
-          <dt>Open exceedances</dt>
-          <dd>{aircraft.openExceedances === 0 ? 'none' : aircraft.openExceedances}</dd>
-        </div>
-      </Facts>
-      {aircraft.recent.length > 0 && (
-        <div>
-          <Small>Latest runs</Small>
-          <RunList runs={aircraft.recent.slice(0, LATEST)} />
-        </div>
-      )}
-    </Card>
-  );
-}
+} // prettier-ignore

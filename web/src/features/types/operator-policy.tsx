@@ -3,6 +3,7 @@ import { operatorWay } from '@rouse/core/brief';
 import { Label, Radio, RadioGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { troubleIn, useChooseWayMutation, useWaysQuery } from '../../app/server-data.ts';
+import { useMay } from '../../app/session-data.ts';
 import { Chapter } from './sheet.ts';
 
 const Answer = styled(Radio)`
@@ -39,6 +40,7 @@ const Answer = styled(Radio)`
 /** The choices of a type, with the reason for each answer; the operator answers here, a run may differ with its reason. */
 export function OperatorPolicy({ type }: { type: TypeFile }) {
   const { currentData: ways, error: unread } = useWaysQuery(type.id);
+  const mayAdminister = useMay('administer');
   const [chooseWay, { error: refused }] = useChooseWayMutation();
   const trouble = troubleIn(refused) ?? troubleIn(unread);
   const wayOfOperator = (id: string): string | undefined => {
@@ -56,7 +58,7 @@ export function OperatorPolicy({ type }: { type: TypeFile }) {
           <RadioGroup
             key={c.id}
             value={ways ? operatorWay(c, ways) : ''}
-            isDisabled={!ways}
+            isDisabled={!ways || !mayAdminister}
             onChange={(to) => void chooseWay({ type: type.id, version: type.version, choice: c.id, to })}
           >
             <Label>

@@ -74,6 +74,9 @@ export function TypeView() {
             {type.role}. {PREVAILS}
           </Aid>
         </div>
+        <a href={`/api/types/${type.id}/${type.version}/booklet.pdf`} download>
+          Booklet (PDF)
+        </a>
         <Button onPress={() => window.print()}>Print</Button>
       </header>
       <nav aria-label="Chapters">

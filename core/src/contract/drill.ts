@@ -1,0 +1,71 @@
+import { z } from 'zod';
+import { type DueLesson, type Lesson, timedActSchema } from '../drill/index.ts';
+
+const typeSchema = z.strictObject({ id: z.string().min(1).max(20), version: z.int().min(1) });
+/** nobody does more in an hour */
+const MOST_ACTS = 20_000;
+
+/** A lesson that was flown: the server flies it again, and marks it itself. */
+export const drillFlownSchema = z.strictObject({
+  type: typeSchema,
+  lesson: z.string().min(1).max(60),
+  seed: z.int().nonnegative(),
+  acts: z.array(timedActSchema).max(MOST_ACTS),
+  ended_s: z.number().nonnegative().max(7200),
+});
+export type DrillFlown = z.infer<typeof drillFlownSchema>;
+
+/** A round of abort or go: which starts were dealt, and when each was stopped. */
+export const roundFlownSchema = z.strictObject({
+  type: typeSchema,
+  lesson: z.string().min(1).max(60),
+  starts: z
+    .array(
+      z.strictObject({
+        seed: z.int().nonnegative(),
+        difficulty: z.number().min(0).max(1),
+        stopped_s: z.number().nonnegative().nullable(),
+      }),
+    )
+    .min(1)
+    .max(10),
+});
+export type RoundFlown = z.infer<typeof roundFlownSchema>;
+
+/** One drill of a person as it is listed. */
+export interface DrillRow {
+  id: string;
+  at: string;
+  type: string;
+  lesson: string;
+  title: string;
+  sum: number;
+  /** the five things that cost most, in words */
+  worst: string[];
+  /** the instructor who looked on, null where nobody did */
+  signed: { by: string; at: string } | null;
+}
+
+/** What a person finds to practise on one type. */
+export interface DrillMessage {
+  /** ISO 8601: what is due is due by this clock */
+  now: string;
+  lessons: readonly Lesson[];
+  /** newest first */
+  flown: DrillRow[];
+  due: DueLesson[];
+}
+
+/** What of a person's drills is due by now. */
+export interface DueDrillsMessage {
+  lessons: number;
+  minutes: number;
+  /** the type that has most of them, null where none is due */
+  type: string | null;
+}
+
+/** What the server made of a drill. */
+export interface DrillKept {
+  id: string;
+  sum: number;
+}

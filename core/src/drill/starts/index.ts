@@ -1,0 +1,4 @@
+export { decide, type Decided, nextDifficulty, SHOWN_S, STARTS_A_ROUND, sumOf } from './abort-or-go.ts';
+export { type BadDays, type Deal, dealStart } from './deal.ts';
+export { DealtStart } from './dealt-start.ts';
+export { badDaysOf, type StartTruth, truthOf } from './truth.ts';

@@ -1,0 +1,23 @@
+// npm run mutate [FOLDER...]: changes the code of these folders of the core bit by bit; their tests must notice.
+import path from 'node:path';
+import { ROOT } from './lib/pg.mjs';
+import { fail, installPackages, log, requireNode, sh } from './lib/setup.mjs';
+
+const FOLDERS = ['watch', 'session', 'procedure', 'power', 'ratings', 'weather', 'replay'];
+
+requireNode();
+const asked = process.argv.slice(2);
+const unknown = asked.filter((folder) => !FOLDERS.includes(folder));
+try {
+  if (unknown.length > 0)
+    throw new Error(`there is no ${unknown.join(', ')} to mutate; there is ${FOLDERS.join(', ')}`);
+  await installPackages();
+  for (const folder of asked.length > 0 ? asked : FOLDERS) {
+    log(`mutating core/src/${folder}; what survives is in .local/stryker/${folder}.json`);
+    await sh(process.execPath, [path.join(ROOT, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run'], {
+      env: { ...process.env, MUTATED: folder },
+    });
+  }
+} catch (error) {
+  fail(error);
+}

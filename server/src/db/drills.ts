@@ -1,0 +1,55 @@
+import type { DrillFlown, DrillRow, RoundFlown, Signature } from '@rouse/core/contract';
+import type { Practised } from '@rouse/core/drill';
+import type { Tx } from './pool.ts';
+
+/** A drill as it is kept. */
+export interface KeptDrill {
+  id: string;
+  personId: string;
+  at: Date;
+  title: string;
+  lesson: string;
+  flown: DrillFlown | RoundFlown;
+  marks: { sum: number; worst: string[] };
+}
+
+export async function insertDrill(tx: Tx, { id, personId, at, title, lesson, flown, marks }: KeptDrill): Promise<void> {
+  const { type } = flown;
+  await tx.query(
+    `INSERT INTO drill (operator_id, drill_id, person_id, at, type_id, type_version, lesson, title, flown, marks, sum)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, JSON.stringify(flown), JSON.stringify(marks), marks.sum], // prettier-ignore
+  );
+}
+
+const LISTED = `drill_id AS id, at, type_id AS type, lesson, title, sum, marks->'worst' AS worst,
+  CASE WHEN signed_by IS NULL THEN NULL ELSE jsonb_build_object('by', signed_by, 'at', signed_at) END AS signed`;
+
+/** The last drills of a person, newest first. @param type of one type only, or null */
+export async function listDrills(tx: Tx, personId: string, type: string | null, limit: number): Promise<DrillRow[]> {
+  const { rows } = await tx.query<Omit<DrillRow, 'at'> & { at: Date }>(
+    `SELECT ${LISTED} FROM drill
+     WHERE operator_id = $1 AND person_id = $2 AND ($3::text IS NULL OR type_id = $3) ORDER BY at DESC LIMIT $4`,
+    [tx.operatorId, personId, type, limit],
+  );
+  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}
+
+/** An instructor signs a drill, once. @returns false when there is none to sign: not there, signed already, or the instructor's own */
+export async function signDrill(tx: Tx, id: string, by: { personId: string; name: string }, at: Date, { notes }: Signature): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `UPDATE drill SET signed_by = $3, signed_at = $4, notes = $5
+     WHERE operator_id = $1 AND drill_id = $2 AND signed_by IS NULL AND person_id <> $6`,
+    [tx.operatorId, id, by.name, at, JSON.stringify(notes), by.personId],
+  );
+  return rowCount === 1;
+} // prettier-ignore
+
+/** Every time that a person has flown a lesson, for what is due again. */
+export async function practisedBy(tx: Tx, personId: string): Promise<(Practised & { type: string })[]> {
+  const { rows } = await tx.query<{ type: string; lesson: string; at: Date; sum: number }>(
+    'SELECT type_id AS type, lesson, at, sum FROM drill WHERE operator_id = $1 AND person_id = $2',
+    [tx.operatorId, personId],
+  );
+  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}

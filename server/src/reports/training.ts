@@ -1,0 +1,33 @@
+import type { DrillRow } from '@rouse/core/contract';
+import type { Block, Report } from './block.ts';
+import { whenWords } from './content.ts';
+
+/** A person's training as its record needs it. */
+export interface TrainingForReport {
+  operator: string;
+  name: string;
+  /** newest first */
+  drills: readonly DrillRow[];
+  digest: string;
+}
+
+const PASSED = 80;
+
+/** What a person has flown on the simulator: lessons, marks, what cost most, and who has signed. */
+export function trainingReport({ operator, name, drills, digest }: TrainingForReport): Report {
+  const passed = drills.filter((d) => d.sum >= PASSED).length;
+  const rows = drills.map((d) => [
+    whenWords(d.at),
+    d.type,
+    d.title,
+    String(d.sum),
+    d.worst.slice(0, 3).join('; ') || 'nothing',
+    d.signed ? `${d.signed.by}, ${whenWords(d.signed.at)}` : 'not signed',
+  ]);
+  const blocks: Block[] = [
+    { kind: 'words', words: `${drills.length} drills, ${passed} of them with ${PASSED} marks of 100 or more.`, weight: 'strong' },
+    { kind: 'words', words: 'Flown on the simulator. No aircraft’s record knows of them.', weight: 'soft' },
+    { kind: 'table', head: ['When', 'Type', 'Lesson', 'Marks', 'What cost most', 'Signed'], widths: [0.15, 0.07, 0.22, 0.08, 0.28, 0.2], right: [3], rows },
+  ]; // prettier-ignore
+  return { title: `Training of ${name}`, subtitle: operator, digest: { of: 'content', value: digest }, blocks };
+}

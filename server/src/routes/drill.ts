@@ -1,0 +1,89 @@
+import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import { type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, roundFlownSchema } from '@rouse/core/contract'; // prettier-ignore
+import { dueOf, type Lesson } from '@rouse/core/drill';
+import express, { type Response, Router } from 'express';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import { getType } from '../db/aircraft.ts';
+import { insertDrill, type KeptDrill, listDrills, practisedBy } from '../db/drills.ts';
+import { Refusal } from '../errors.ts';
+import type { DrillMarked } from '../reckon/tasks.ts';
+import { deskOf, type Services } from '../services.ts';
+import { parse } from './parse.ts';
+
+const LISTED = 30;
+/** where a whole drill is sent, every move of a lever in it */
+export const LONG_BODY = '/drill/flown';
+const MOST_FLOWN = '2mb';
+const typeSchema = z.object({ type: z.string().max(20), version: z.coerce.number().int().min(1) });
+
+/** Lessons of a type, what a person has flown of them, and what is due again. */
+export function drillRoutes(services: Services): Router {
+  const router = Router();
+
+  /** The lesson, and the type that it was flown on, as the server has them. */
+  const lessonOf = (type: TypeFile, id: string): { type: WatchedType; lesson: Lesson } => {
+    const lesson = services.types.lessons(type).find((l) => l.id === id);
+    if (!isWatched(type) || !lesson) throw new Refusal('not-found', `${type.id} has no lesson named ${id}.`);
+    return { type, lesson };
+  };
+  const keep = async (res: Response, drill: Pick<KeptDrill, 'lesson' | 'title' | 'flown'>, marks: DrillMarked): Promise<DrillKept> => {
+    const { who, inTx, now } = deskOf(services, res);
+    const id = uuidv7();
+    await inTx((tx) => insertDrill(tx, { id, personId: who.personId, at: now(), ...drill, marks }));
+    return { id, sum: marks.sum };
+  }; // prettier-ignore
+
+  router.get('/drill/due', async (_req, res) => {
+    const { who, fleet, inTx, now } = deskOf(services, res);
+    const practised = await inTx((tx) => practisedBy(tx, who.personId));
+    const until = now().toISOString();
+    const types = [...new Map(Array.from(fleet.all(), ({ type }) => [type.id, type] as const)).values()];
+    const due = types.map((type) => {
+      const lessons = services.types.lessons(type);
+      const ids = dueOf(practised.filter((p) => p.type === type.id)).filter((d) => d.due <= until).map((d) => d.lesson); // prettier-ignore
+      return { type: type.id, lessons: lessons.filter((l) => ids.includes(l.id)) };
+    });
+    const lessons = due.flatMap((d) => d.lessons);
+    const most = due.toSorted((a, b) => b.lessons.length - a.lessons.length)[0];
+    res.json({
+      lessons: lessons.length,
+      minutes: lessons.reduce((sum, l) => sum + l.minutes, 0),
+      type: lessons.length > 0 ? most!.type : null,
+    } satisfies DueDrillsMessage);
+  });
+
+  router.get('/drill/:type/:version', async (req, res) => {
+    const asked = parse(typeSchema, req.params);
+    const { who, inTx, now } = deskOf(services, res);
+    const message = await inTx(async (tx): Promise<DrillMessage> => {
+      const type = await getType(tx, asked.type, asked.version);
+      return {
+        now: now().toISOString(),
+        lessons: isWatched(type) ? services.types.lessons(type) : [],
+        flown: await listDrills(tx, who.personId, type.id, LISTED),
+        due: dueOf((await practisedBy(tx, who.personId)).filter((p) => p.type === type.id)),
+      };
+    });
+    res.json(message);
+  });
+
+  router.post(LONG_BODY, express.json({ limit: MOST_FLOWN }), async (req, res) => {
+    const flown = parse(drillFlownSchema, req.body);
+    const file = await deskOf(services, res).inTx((tx) => getType(tx, flown.type.id, flown.type.version));
+    const { type, lesson } = lessonOf(file, flown.lesson);
+    const marks = await services.reckoner.drill(type, lesson, flown);
+    if ('refused' in marks) throw new Refusal('bad-request', marks.refused);
+    res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
+  });
+
+  router.post('/drill/rounds', async (req, res) => {
+    const flown = parse(roundFlownSchema, req.body);
+    const file = await deskOf(services, res).inTx((tx) => getType(tx, flown.type.id, flown.type.version));
+    const { type, lesson } = lessonOf(file, flown.lesson);
+    const marks = await services.reckoner.round(type, flown);
+    res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
+  });
+
+  return router;
+}

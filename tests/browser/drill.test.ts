@@ -1,0 +1,203 @@
+import type { DrillMessage } from '@rouse/core/contract';
+import type { Page } from 'puppeteer-core';
+import { expect, test } from 'vitest';
+import { openPage, seriousFindings, spoken } from './chrome.ts';
+import { useStage } from './stage.ts';
+
+const stage = useStage();
+const SLOW = { timeout: 240_000 };
+
+/** Where a finger goes for an element, scrolled into view. */
+async function middleOf(page: Page, selector: string): Promise<[number, number]> {
+  return page.$eval(selector, (e) => {
+    e.scrollIntoView({ block: 'center' });
+    const { x, y, width, height } = e.getBoundingClientRect();
+    return [x + width / 2, y + height / 2] as [number, number];
+  });
+}
+
+/** Opens a lesson and waits until it flies. */
+async function openLesson(id: string, type = 'S7'): Promise<Page> {
+  const { page } = stage.open;
+  await page.goto(`${stage.rouse.base}/drill?type=${type}`, { waitUntil: 'networkidle2' });
+  const link = (await page.waitForSelector(`[data-lesson="${id}"]`))!;
+  await link.press('Enter');
+  await page.waitForSelector('[data-drill="flying"], [data-go]');
+  return page;
+}
+
+const at = (page: Page, control: string): Promise<string> =>
+  page.$eval(`[data-control="${control}"]`, (e) => (e as HTMLElement).dataset['at']!);
+
+async function until(page: Page, control: string, word: string): Promise<void> {
+  await page.waitForFunction(
+    (c, w) => document.querySelector<HTMLElement>(`[data-control="${c}"]`)?.dataset['at'] === w,
+    {},
+    control,
+    word,
+  );
+}
+
+test(
+  'a start is learned by keyboard: each key moves its control, the engine follows, and the marks are kept',
+  SLOW,
+  async () => {
+    const page = await openLesson('learn-start');
+    await page.waitForSelector('[data-hint="item"][data-item="area-clear"]');
+    expect(await seriousFindings(page)).toEqual([]);
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-hint="item"][data-item="start-engine"]');
+    expect(await at(page, 'selector')).toBe('off');
+    await page.keyboard.press('m');
+    await until(page, 'selector', 'idle');
+    await page.keyboard.down('s');
+    await until(page, 'start', 'pressed');
+    await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 3);
+    await page.keyboard.up('s');
+    await until(page, 'start', 'released');
+    await page.waitForSelector('[data-hint="item"][data-item="generator-on"]', { timeout: 60_000 });
+    await page.keyboard.press('g');
+    await page.waitForSelector('[data-drill="over"]', { timeout: 40_000 });
+    await page.waitForSelector('[data-sum]');
+    expect(await page.$$eval('[data-loss]', (all) => all.map((e) => e.textContent))).toEqual([]);
+    expect(await stage.text('[data-sum]')).toBe('100');
+    const kept = async () => (await stage.call.get<DrillMessage>('/drill/S7/1')).flown;
+    await page.waitForFunction(() => document.activeElement?.textContent === 'Once more');
+    await expect.poll(async () => (await kept()).map((d) => [d.lesson, d.sum]), { timeout: 30_000 }).toEqual([['learn-start', 100]]); // prettier-ignore
+
+    // what if the generator had stayed off?
+    await page.select('[aria-label="The act"]', await page.$$eval('[aria-label="The act"] option', (all) => (all.find((o) => o.textContent!.includes('Generator on')) as HTMLOptionElement).value)); // prettier-ignore
+    await (await page.waitForSelector('::-p-text(Left out)'))!.click();
+    await page.waitForSelector('[data-would]');
+    expect(await stage.text('[data-would]')).toMatch(/Turbine outlet temperature comes to/);
+    expect(await seriousFindings(page)).toEqual([]);
+  },
+);
+
+test(
+  'without the list a hint costs, a stray hand is named, time can stand still, and nothing becomes a run',
+  SLOW,
+  async () => {
+    const page = await openLesson('recall-start');
+    expect(await page.$('[data-hint]')).toBeNull();
+    expect(await spoken(page)).toContain('Drill. On the simulator.');
+    await page.keyboard.press('h');
+    await page.waitForSelector('[data-hint="zone"]');
+    await page.keyboard.press('h');
+    await page.waitForSelector('[data-hint="item"][data-item="battery-on"]');
+    await page.keyboard.press('i');
+    await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('nothing asked for it')); // prettier-ignore
+    await page.keyboard.press('Space');
+    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // prettier-ignore
+    const stood = await stage.text('[data-clock]');
+    await page.keyboard.press('Space');
+    await page.waitForFunction((was) => document.querySelector('[data-clock]')?.textContent !== was, {}, stood);
+    await page.keyboard.press('b');
+    await until(page, 'battery', 'on');
+    await page.keyboard.down('Shift');
+    await page.keyboard.press('E');
+    await page.keyboard.up('Shift');
+    await page.waitForSelector('[data-drill="over"]');
+    expect(await stage.text('[data-loss="complete"]')).toMatch(/missed/);
+    expect(Number(await stage.text('[data-sum]'))).toBeLessThan(80);
+    const today = await stage.call.get<{ aircraft: { openRun: string | null }[] }>('/today');
+    expect(today.aircraft.every((a) => a.openRun === null)).toBe(true);
+  },
+);
+
+test('abort or go by keyboard: a start is dealt, stopped, and marked with what was wrong', SLOW, async () => {
+  const page = await openLesson('abort-or-go');
+  await page.waitForSelector('[data-go="ready"]');
+  await page.keyboard.press('Space');
+  await page.waitForSelector('[data-go="running"]');
+  await page.waitForFunction(() => Number.parseFloat(document.querySelector('[data-clock]')!.textContent!) > 2);
+  await page.keyboard.press('Escape');
+  await page.waitForSelector('[data-decided]');
+  expect(await stage.text('[data-decided]')).toMatch(/Nothing was wrong|Stopped|guess/);
+  expect(await stage.text('[aria-label="Starts of this round"]')).toMatch(/\d+ of 10/);
+  expect(await seriousFindings(page)).toEqual([]);
+});
+
+test(
+  'on a small screen, by touch: a control is pressed, a place is looked at, and nothing sticks out',
+  SLOW,
+  async () => {
+    const { page } = stage.open;
+    await page.setViewport({ width: 390, height: 844, hasTouch: true });
+    await openLesson('learn-start');
+    await page.waitForSelector('[data-spot="area-clear"]');
+    await page.touchscreen.tap(...(await middleOf(page, '[data-spot="area-clear"]')));
+    await page.waitForSelector('[data-spot="area-clear"][data-settled]');
+    await page.touchscreen.tap(...(await middleOf(page, '[data-control="heater"]')));
+    await until(page, 'heater', 'on');
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  },
+);
+
+test('a game controller moves the lever in hand, and its reach is kept for the device', SLOW, async () => {
+  const page = await openLesson('learn-start', 'C5');
+  // keys that come faster than the screen shows them move it as far as keys that come slowly
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowUp');
+  await until(page, 'grip', '6 %');
+  await page.keyboard.press('ArrowDown');
+  await until(page, 'grip', '5 %');
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown');
+  await until(page, 'grip', 'cut-off');
+  const stickAt = (axis: number): Promise<void> =>
+    page.evaluate((y) => {
+      const pad = { id: 'Lever, two axes', axes: [0, y] } as unknown as Gamepad;
+      navigator.getGamepads = () => [pad];
+    }, axis);
+  await stickAt(1);
+  expect(await at(page, 'grip')).toBe('cut-off');
+  // where it rests is no hand: two looks have seen it there
+  await page.evaluate(() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen))));
+  await stickAt(0.2);
+  await page.waitForFunction(() => document.querySelector<HTMLElement>('[data-control="grip"]')?.dataset['at'] !== 'cut-off'); // prettier-ignore
+  await stickAt(-1.2);
+  await until(page, 'grip', 'flight');
+  expect(await page.evaluate(() => localStorage.getItem('rouse.stick.Lever, two axes'))).toBe('-1.2 1');
+});
+
+test('an instructor looks on from another page: arms a fault, says a word, freezes, and signs', SLOW, async () => {
+  const page = await openLesson('recall-start');
+  const press = (on: Page, name: string): Promise<void> =>
+    on.$$eval('button', (all, n) => all.find((b) => b.textContent.startsWith(n))!.click(), name);
+  await press(page, 'Ask an instructor in');
+  await page.waitForSelector('[data-code]');
+  const code = await stage.text('[data-code]');
+
+  const { page: desk, complaints } = await openPage(stage.chrome.browser, stage.rouse.base, { as: 'instructor' });
+  await desk.goto(`${stage.rouse.base}/drill`, { waitUntil: 'networkidle2' });
+  await desk.type('[aria-label="Code of the learner"]', code);
+  await desk.keyboard.press('Enter');
+  await desk.waitForSelector('[data-desk="live"] [data-control="battery"]');
+  await page.waitForSelector('[data-here]');
+  await page.keyboard.press('b');
+  await until(desk, 'battery', 'on');
+  expect(await seriousFindings(desk)).toEqual([]);
+
+  await desk.type('[aria-label="Say to the learner"]', 'Slower with the hand.');
+  await desk.keyboard.press('Enter');
+  await page.waitForSelector('[data-note]');
+  expect(await stage.text('[data-note]')).toContain('Slower with the hand.');
+  await press(desk, 'Freeze');
+  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // prettier-ignore
+  await desk.waitForSelector('[data-desk="frozen"]');
+  await press(desk, 'Let it go on');
+  await desk.waitForSelector('[data-desk="live"]');
+  await desk.select('[aria-label="Fault"]', 'no-light');
+  await press(desk, 'Arm it');
+  await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('armed')); // prettier-ignore
+
+  // the learner's drill goes on whatever becomes of the desk
+  await press(desk, 'End the drill');
+  await page.waitForSelector('[data-drill="over"]');
+  await desk.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Sign this drill' && !b.disabled)); // prettier-ignore
+  await press(desk, 'Sign this drill');
+  await page.waitForSelector('[data-signed]');
+  const [flown] = (await stage.call.get<DrillMessage>('/drill/S7/1')).flown;
+  expect(flown!.signed?.by).toBe(await page.$eval('[data-signed]', (e) => (e as HTMLElement).dataset['signed']));
+  await desk.close();
+  expect(complaints).toEqual([]);
+});

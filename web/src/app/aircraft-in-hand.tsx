@@ -1,0 +1,122 @@
+import type { AircraftToday } from '@rouse/core/contract';
+import { ChevronsUpDown } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { Link, Navigate, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { bindKeys } from '../platform/keys.ts';
+import { readSetting, writeSetting } from '../platform/storage.ts';
+import { buttonLook, Key } from '../ui/button.tsx';
+import { troubleIn, useTodayQuery } from './server-data.ts';
+
+const KEPT = 'aircraft';
+
+/** Remembers which aircraft is worked on: the places of the rail open on it. */
+function useKeepInHand(aircraft: string | undefined): void {
+  useEffect(() => {
+    if (aircraft !== undefined) writeSetting(KEPT, aircraft);
+  }, [aircraft]);
+}
+
+/** The aircraft that was used last; else one that runs, one with a line, or the first. */
+export function aircraftInHand(fleet: readonly AircraftToday[]): AircraftToday | undefined {
+  const kept = readSetting(KEPT);
+  return (
+    fleet.find((a) => a.aircraft === kept) ?? fleet.find((a) => a.openRun) ?? fleet.find((a) => a.wired) ?? fleet[0]
+  );
+}
+
+const Waiting = styled.main`
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 10px;
+  padding: 24px;
+  text-align: center;
+`;
+
+/** A place of one aircraft that was asked for without one: it opens on the one that was used last. */
+export function OnAircraftInHand({ title, to }: { title: string; to: (aircraft: string) => string }) {
+  const { data: today, error } = useTodayQuery();
+  const failure = troubleIn(error);
+  const found = today && aircraftInHand(today.aircraft);
+  if (found) return <Navigate to={to(found.aircraft)} replace />;
+  return (
+    <Waiting>
+      <title>{`${title} · Rouse`}</title>
+      <h1>{title}</h1>
+      <p role="status">{failure ?? (today ? 'There is no aircraft yet.' : 'Reading the fleet…')}</p>
+      {today && <Link to="/set-up/aircraft">Set one up</Link>}
+    </Waiting>
+  );
+}
+
+const Opener = styled(AriaButton)`
+  ${buttonLook}
+  min-height: 40px;
+  padding: 4px 10px;
+  border-color: transparent;
+  background: none;
+  font-size: 20px;
+  font-weight: 720;
+  line-height: 1.15;
+  white-space: nowrap;
+  margin-left: -10px;
+`;
+
+const Choices = styled(Menu)`
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 11px;
+  box-shadow: 0 8px 28px rgb(0 0 0 / 18%);
+  padding: 6px;
+  max-height: min(70vh, 520px);
+  overflow: auto;
+  min-width: 260px;
+  outline: none;
+`;
+
+const Choice = styled(MenuItem)`
+  display: flex;
+  justify-content: space-between;
+  gap: 18px;
+  align-items: center;
+  min-height: 48px;
+  padding: 4px 12px;
+  border-radius: 8px;
+  cursor: pointer;
+  outline: none;
+  span {
+    color: var(--soft);
+    font-size: 13.5px;
+  }
+  &[data-focused] {
+    background: var(--usual1);
+  }
+`;
+
+/** Which aircraft a page is about, and the way to another one: key A. */
+export function AircraftSwitch({ aircraft, tail, to }: { aircraft: string; tail: string; to: (aircraft: string) => string }) {
+  const { data: today } = useTodayQuery();
+  const [open, setOpen] = useState(false);
+  const navigate = useNavigate();
+  useKeepInHand(aircraft);
+  useEffect(() => bindKeys([{ keys: ['a'], shown: 'A', says: 'Another aircraft', run: () => setOpen(true) }]), []);
+  return (
+    <MenuTrigger isOpen={open} onOpenChange={setOpen}>
+      <Opener aria-label={`${tail} A: another aircraft`}>
+        {tail} <ChevronsUpDown size={16} aria-hidden /> <Key>A</Key>
+      </Opener>
+      <Popover placement="bottom start">
+        <Choices aria-label="Aircraft" onAction={(id) => void navigate(to(String(id)))}>
+          {(today?.aircraft ?? []).map((a) => (
+            <Choice key={a.aircraft} id={a.aircraft} textValue={a.tail}>
+              <b>{a.tail}</b>
+              <span>{a.openRun ? 'running' : a.type.name}</span>
+            </Choice>
+          ))}
+        </Choices>
+      </Popover>
+    </MenuTrigger>
+  );
+} // prettier-ignore

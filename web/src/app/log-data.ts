@@ -1,0 +1,40 @@
+import type {
+  BooksMessage,
+  ExceedanceMessage,
+  ExceedanceSummary,
+  LoggedTail,
+  PersonLog,
+  RunFilter,
+  RunsPage,
+  TrendsMessage,
+} from '@rouse/core/contract';
+import { serverData } from './server-data.ts';
+
+const query = (filter: RunFilter): string =>
+  new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '')).toString(); // prettier-ignore
+
+/** What happened, as the log reads it. */
+const logData = serverData.injectEndpoints({
+  endpoints: (build) => ({
+    loggedTails: build.query<LoggedTail[], void>({ query: () => '/log/tails', providesTags: ['log'] }),
+    loggedRuns: build.query<RunsPage, RunFilter>({ query: (filter) => `/log/runs?${query(filter)}`, providesTags: ['log'] }),
+    loggedPeople: build.query<{ person: string; name: string; roles: string[] }[], void>({ query: () => '/log/people' }),
+    /** one person's log; one's own for none */
+    personLog: build.query<PersonLog, string | null>({ query: (person) => (person === null ? '/log/me' : `/log/people/${person}`) }),
+    trends: build.query<TrendsMessage, string>({ query: (aircraft) => `/aircraft/${aircraft}/trends`, providesTags: ['log'] }),
+    exceedances: build.query<ExceedanceSummary[], string>({ query: (aircraft) => `/aircraft/${aircraft}/exceedances`, providesTags: ['log'] }),
+    exceedance: build.query<ExceedanceMessage, { run: string; seq: string }>({ query: ({ run, seq }) => `/exceedances/${run}/${seq}`, providesTags: ['log'] }),
+    books: build.query<BooksMessage, string>({ query: (aircraft) => `/aircraft/${aircraft}/books`, providesTags: ['log'] }),
+  }),
+}); // prettier-ignore
+
+export const {
+  useLoggedTailsQuery,
+  useLoggedRunsQuery,
+  useLoggedPeopleQuery,
+  usePersonLogQuery,
+  useTrendsQuery,
+  useExceedancesQuery,
+  useExceedanceQuery,
+  useBooksQuery,
+} = logData;

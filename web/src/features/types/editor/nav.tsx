@@ -1,0 +1,100 @@
+import styled from 'styled-components';
+import type { Open } from './open.ts';
+import { countOf, type Part } from './parts.ts';
+import type { DraftDesk } from './use-draft.ts';
+
+const Parts = styled.nav`
+  grid-area: nav;
+  background: var(--sheet);
+  border-right: 1px solid var(--line);
+  padding: 10px 0;
+  overflow: auto;
+  font-size: 14px;
+  button {
+    all: unset;
+    box-sizing: border-box;
+    width: 100%;
+    min-height: 36px;
+    padding: 4px 12px 4px 16px;
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    border-left: 4px solid transparent;
+    cursor: pointer;
+  }
+  button:focus-visible {
+    outline: 2px solid var(--now);
+    outline-offset: -2px;
+  }
+  button[aria-current] {
+    background: var(--now-paper);
+    border-left-color: var(--now);
+    font-weight: 680;
+  }
+  button[data-inner] {
+    padding-left: 32px;
+  }
+  small {
+    margin-left: auto;
+    color: var(--soft);
+  }
+  b {
+    color: var(--caution);
+    background: var(--caution-paper);
+    border-radius: 8px;
+    padding: 0 8px;
+    font-size: 12.5px;
+  }
+  h2 {
+    font-size: 14px;
+    font-weight: 400;
+    padding: 8px 12px 4px 20px;
+  }
+  @media (max-width: 1100px) {
+    max-height: 30vh;
+  }
+`;
+
+interface NavProps {
+  parts: readonly Part[];
+  desk: DraftDesk;
+  open: Open;
+  setOpen: (open: Open) => void;
+}
+
+/** The parts of the type, each with how much it holds and how much is wrong in it. */
+export function Nav({ parts, desk: { folder, compiled }, open, setOpen }: NavProps) {
+  const wrongIn = (file: string): number => compiled?.problems.filter((p) => p.file === file).length ?? 0;
+  const firstLeg = parts.find((p) => p.inProcedure);
+  return (
+    <Parts aria-label="Parts of the type">
+      {parts.map((part) => {
+        const wrong = wrongIn(part.file);
+        return (
+          <div key={part.file}>
+            {part === firstLeg && <h2>Procedure</h2>}
+            <button
+              type="button"
+              data-part={part.file}
+              data-inner={part.inProcedure}
+              aria-current={typeof open !== 'string' && open.file === part.file ? 'page' : undefined}
+              onClick={() => setOpen({ file: part.file })}
+            >
+              {part.label}
+              <small>
+                {wrong > 0 && <b aria-label={`${wrong} wrong`}>{wrong}</b>}{' '}
+                {countOf(part, folder[part.file] ?? '', compiled)}
+              </small>
+            </button>
+          </div>
+        );
+      })}
+      <button type="button" aria-current={open === 'changes' ? 'page' : undefined} onClick={() => setOpen('changes')}>
+        What has changed
+      </button>
+      <button type="button" aria-current={open === 'trial' ? 'page' : undefined} onClick={() => setOpen('trial')}>
+        Try it
+      </button>
+    </Parts>
+  );
+}
