@@ -56,7 +56,7 @@ export function weatherOn(
       oil_temp_c: warm_c,
       mgb_temp_c: warm_c,
     },
-    words: `${oat_c.toFixed(0)} °C, ${headwind_kt < 0 ? `tailwind ${-headwind_kt}` : `headwind ${headwind_kt}`} kt${secondFlight ? ', second flight of the day' : ''}`,
+    words: `${Math.round(oat_c)} °C, ${headwind_kt < 0 ? `tailwind ${-headwind_kt}` : `headwind ${headwind_kt}`} kt${secondFlight ? ', second flight of the day' : ''}`,
   };
 }
 

@@ -1,6 +1,6 @@
 import type { LoggedRun, RunFilter } from '@rouse/core/contract';
 import { OUTCOMES, SOURCES } from '@rouse/core/procedure';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useLoggedRunsQuery, useLoggedTailsQuery } from '../../app/log-data.ts';
@@ -52,10 +52,7 @@ export function RunsView() {
           To
           <input type="date" value={filter.to ?? ''} onChange={(e) => put('to', e.target.value)} />
         </label>
-        <label>
-          In the conditions
-          <input type="search" value={filter.words ?? ''} placeholder="tailwind" onChange={(e) => put('words', e.target.value)} />
-        </label>
+        <Words said={filter.words ?? ''} put={put} />
       </Filter>
       <FilteredRuns key={JSON.stringify(filter)} filter={filter} />
     </Main>
@@ -89,6 +86,20 @@ function Select({
     </label>
   );
 }
+
+/** While it is typed in, the field leads and the address follows in its own time: a fast hand loses no letter to it. */
+function Words({ said, put }: { said: string; put: (name: string, value: string) => void }) {
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (field.current && document.activeElement !== field.current) field.current.value = said;
+  }, [said]);
+  return (
+    <label>
+      In the conditions
+      <input ref={field} type="search" defaultValue={said} placeholder="tailwind" onChange={(e) => put('words', e.target.value)} />
+    </label>
+  );
+} // prettier-ignore
 
 /** The runs that a filter leaves, page after page. */
 export function FilteredRuns({ filter, without = [] }: { filter: RunFilter; without?: readonly 'tail'[] }) {
