@@ -42,6 +42,7 @@ import { logRoutes } from './routes/log.ts';
 import { carriedRoutes, reportRoutes } from './routes/reports.ts';
 import { trainingRoutes } from './routes/training.ts';
 import { trendRoutes } from './routes/trends.ts';
+import { whatIfRoutes } from './routes/what-if.ts';
 import { standInRoutes } from './routes/stand-in.ts';
 import { takeOverRoutes } from './routes/take-over.ts';
 import { todayRoutes } from './routes/today.ts';
@@ -103,6 +104,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     runRoutes(deps),
     logRoutes(deps),
     trendRoutes(deps),
+    whatIfRoutes(deps),
     exceedanceRoutes(deps),
     bookRoutes(deps),
     reportRoutes(deps),

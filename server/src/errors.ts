@@ -16,6 +16,7 @@ export const ERRORS = {
   'id-used': { status: 409, remedy: 'Send it again with an id of its own.' },
   'not-this-item': { status: 422, remedy: 'Work the present item, or choose one that can be done meanwhile.' },
   'not-so': { status: 422, remedy: 'Put it right, record a fault, or skip it with a reason.' },
+  'cannot-say': { status: 422, remedy: 'Look at another start, or ask again when this aircraft has more of them.' },
   'not-open': { status: 409, remedy: 'Brief the next run; notes can still be added to this one.' },
   'nothing-to-undo': { status: 422, remedy: 'Go back to the item instead.' },
   'no-stand-in': { status: 503, remedy: 'Start the stand-in device, or move the switch in the cockpit.' },

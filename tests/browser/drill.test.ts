@@ -156,7 +156,28 @@ test('a game controller moves the lever in hand, and its reach is kept for the d
   await page.waitForFunction(() => document.querySelector<HTMLElement>('[data-control="grip"]')?.dataset['at'] !== 'cut-off'); // prettier-ignore
   await stickAt(-1.2);
   await until(page, 'grip', 'flight');
-  expect(await page.evaluate(() => localStorage.getItem('rouse.stick.Lever, two axes'))).toBe('-1.2 1');
+  expect(await page.evaluate(() => localStorage.getItem('rouse.stick.Lever, two axes'))).toContain('"least":-1.2');
+});
+
+test('a key of one’s own is bound, a taken one is refused, and the drill knows it', SLOW, async () => {
+  const { page } = stage.open;
+  await page.goto(`${stage.rouse.base}/drill/S7/1/hands`);
+  const keyOf = (label: string): Promise<string> =>
+    page.$$eval('section[aria-label="Keys"] button', (all, l) => all.find((b) => b.textContent.startsWith(l))!.textContent.slice(l.length).trim(), label); // prettier-ignore
+  const bind = async (label: string, key: string): Promise<void> => {
+    await (await page.waitForSelector(`::-p-xpath(//section[@aria-label="Keys"]//button[starts-with(., "${label}")])`))!.press('Enter'); // prettier-ignore
+    await page.waitForSelector('section[aria-label="Keys"] button[aria-pressed="true"]');
+    await page.keyboard.press(key as 'q');
+  };
+  await bind('Boost pump', 'b');
+  await page.waitForFunction(() => /B moves Battery already/.test(document.querySelector('[role="alert"]')?.textContent ?? '')); // prettier-ignore
+  await page.keyboard.press('q');
+  await page.waitForFunction(() => !document.querySelector('section[aria-label="Keys"] [aria-pressed="true"]'));
+  expect(await keyOf('Boost pump')).toBe('Q');
+  const lesson = await openLesson('learn-start');
+  const before = await at(lesson, 'boost');
+  await lesson.keyboard.press('q');
+  await lesson.waitForFunction((was) => document.querySelector<HTMLElement>('[data-control="boost"]')?.dataset['at'] !== was, {}, before); // prettier-ignore
 });
 
 test('an instructor looks on from another page: arms a fault, says a word, freezes, and signs', SLOW, async () => {

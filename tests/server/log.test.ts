@@ -5,8 +5,10 @@ import type {
   LoggedTail,
   PersonLog,
   RunsPage,
+  StartActs,
   Today,
   TrendsMessage,
+  WhatIfAnswer,
 } from '@rouse/core/contract';
 import { accountsOf } from '@rouse/core/books';
 import type { Entry } from '@rouse/core/procedure';
@@ -50,6 +52,45 @@ const pdfOf = async (place: string): Promise<Uint8Array> => {
   expect(answer.headers.get('content-type')).toContain('application/pdf');
   return new Uint8Array(await answer.arrayBuffer());
 };
+
+describe('what if I had not, of a real start', () => {
+  const lastOf = async (tail: string): Promise<string> =>
+    (await call.get<RunsPage>(`/log/runs?tail=${tail}&outcome=shut-down`)).runs[0]!.run;
+  const watch = 'engine-1-start';
+
+  test('its twin says what one act done otherwise would have come to, and how far it may be off', async () => {
+    const run = await lastOf('QV-SKY');
+    const { acts } = await call.get<StartActs>(`/runs/${run}/starts/${watch}/1/acts`);
+    const act = acts.findIndex((a) => a.words === 'Fuel boost pump on');
+    expect(acts[act]).toMatchObject({ t_s: 0 });
+    const asked = { watch, attempt: 1, act, how: 'left-out', by_s: 0 };
+    const { status, body } = await call.post(`/runs/${run}/what-if`, asked);
+    expect([status, body.error?.message]).toEqual([200, undefined]);
+    const { recorded, was, would, words } = body as unknown as WhatIfAnswer;
+    const peak = ({ values }: WhatIfAnswer['was']): number => Math.max(...values.map((v) => v ?? -Infinity));
+    const off = Number(/off by (\d+) °C at the peak/.exec(words)![1]);
+    // a worn turbine and an aged battery: the type as new would be far off
+    expect(Math.abs(peak(was) - peak(recorded))).toBeLessThan(3 * off + 5);
+    expect(peak(would)).not.toBeCloseTo(peak(was), 0);
+  });
+
+  test('what cannot be said is refused in words: too few starts, a piston engine, no such start, no such act', async () => {
+    const few = await lastOf('QV-STR');
+    const still = { attempt: 1, act: 0, how: 'left-out', by_s: 0 };
+    const refused = async (run: string, asked: object): Promise<[number, string | undefined]> => {
+      const { status, body } = await call.post(`/runs/${run}/what-if`, asked);
+      return [status, body.error?.message];
+    };
+    const first = (await call.get<RunsPage>('/log/runs?tail=QV-STR')).runs.at(-1)!.run;
+    expect(await refused(first, { ...still, watch })).toEqual([422, expect.stringMatching(/only \d good starts of this aircraft/)]);
+    const piston = await lastOf('QV-TRN');
+    const [own] = (await call.get<{ starts: { watch: string }[] }>(`/runs/${piston}/debrief`)).starts;
+    expect(await refused(piston, { ...still, watch: own!.watch })).toEqual([422, expect.stringContaining('turbine starts only')]);
+    expect((await refused(few, { ...still, watch: 'nothing' }))[0]).toBe(404);
+    expect(await refused(await lastOf('QV-SKY'), { ...still, watch, act: 900 })).toEqual([422, expect.stringContaining('no act 900')]);
+    expect((await refused(few, { ...still, watch, by_s: -1 }))[0]).toBe(400);
+  });
+}); // prettier-ignore
 
 describe('the story of the demo is found by the methods', () => {
   test('one turbine wears, one battery dies, the others are as usual', async () => {

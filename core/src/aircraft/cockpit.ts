@@ -29,7 +29,7 @@ export function leverEnds({ positions }: CockpitControl): [number, number] {
 }
 
 /** Keys that mean something else in a drill: a hint, not good, help. */
-const RESERVED = new Set(['h', 'f', '?', ' ', '[', ']']);
+export const RESERVED_KEYS = new Set(['h', 'f', '?', ' ', '[', ']']);
 
 /** Controls with names and keys of their own; levers whose way rises. */
 export function checkCockpit(
@@ -42,7 +42,8 @@ export function checkCockpit(
     if (earlier.some((c) => c.id === id)) report(['cockpit', i, 'id'], `${id} is there twice; give one another name`);
     const other = earlier.find((c) => c.key === key);
     if (other) report(['cockpit', i, 'key'], `${key} moves ${other.id} already; give one of them another key`);
-    if (RESERVED.has(key)) report(['cockpit', i, 'key'], `${key} means something else in a drill; give another key`);
+    if (RESERVED_KEYS.has(key))
+      report(['cockpit', i, 'key'], `${key} means something else in a drill; give another key`);
     const figures = positions.map((p) => Number(p.to));
     if (kind === 'lever' && figures.some((f, k) => !(k === 0 ? f >= 0 && f <= 1 : f > figures[k - 1]! && f <= 1)))
       report(['cockpit', i, 'positions'], 'the places of a lever rise from 0 to 1; put its figures in that order');

@@ -1,5 +1,5 @@
 export { believable, type Channel, decimalsOf, sayValue } from './channel.ts';
-export { type CockpitControl, leverEnds } from './cockpit.ts';
+export { type CockpitControl, leverEnds, RESERVED_KEYS } from './cockpit.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';

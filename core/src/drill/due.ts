@@ -18,7 +18,8 @@ export interface DueLesson {
 }
 
 const WELL = 92;
-const PASSED = 80;
+/** marks of 100 from which a lesson is passed */
+export const PASSED = 80;
 const BARELY = 60;
 /** what is known is asked again when it would be remembered nine times of ten; fuzz would make two persons differ */
 const scheduler = fsrs(

@@ -89,6 +89,8 @@ export const ROUTES: readonly Route[] = [
      GET /runs/:run
      GET /runs/:run/corridors
      GET /runs/:run/debrief
+     GET /runs/:run/starts/:watch/:attempt/acts
+     POST /runs/:run/what-if
      GET /runs/:run/trace
      GET /runs/:run/trace.csv
      GET /runs/:run/bundle.json

@@ -59,6 +59,16 @@ describe('a decision is marked against the earliest moment at which a perfect wa
     expect(decide(type, good, fine, 8)).toMatchObject({ points: 0, words: 'Stopped, and nothing was wrong' });
   });
 
+  test('with a lost probe the heat is known all the same: it is the engine’s, not the reading’s', () => {
+    const blind = find((d) => d.wrong === 'Temperature probe lost');
+    const told = truthOf(type, blind);
+    expect(told.bad).toBe(true);
+    expect(told.peak_C!).toBeGreaterThan(400);
+    const stopped = decide(type, blind, told, told.tellable_s! + 1);
+    expect(stopped.peak_C!).toBeGreaterThan(0);
+    expect(stopped.words).toMatch(/Stopped 1\.0 s after it could be told, \d+ °C saved/);
+  });
+
   test('the difficulty follows the learner, and stays within its ends', () => {
     expect(nextDifficulty(0.3, { points: 10 })).toBeGreaterThan(0.3);
     expect(nextDifficulty(0.3, { points: 0 })).toBeLessThan(0.3);

@@ -30,6 +30,32 @@ export async function listStartsOfType(tx: Tx, typeId: string, limit: number): P
   return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }
 
+/** A good start whose run can be read back frame by frame. */
+export interface KeptStart {
+  runId: string;
+  runMonth: string;
+  features: StartFeatures;
+}
+
+/** The last good starts of an aircraft before a moment that were flown with one version of its type, newest first. */
+export async function listKeptStarts(
+  tx: Tx,
+  { aircraftId, typeId, typeVersion }: { aircraftId: string; typeId: string; typeVersion: number },
+  watch: string,
+  before: Date,
+  limit: number,
+): Promise<KeptStart[]> {
+  const { rows } = await tx.query<KeptStart>(
+    `SELECT f.run_id AS "runId", r.run_month AS "runMonth", f.features
+     FROM run_feature f JOIN run r ON r.operator_id = $1 AND r.run_id = f.run_id
+     WHERE f.operator_id = $1 AND f.aircraft_id = $2 AND f.watch = $3 AND f.at < $4 AND f.good
+       AND r.type_id = $5 AND r.type_version = $6
+     ORDER BY f.at DESC LIMIT $7`,
+    [tx.operatorId, aircraftId, watch, before, typeId, typeVersion, limit],
+  );
+  return rows;
+}
+
 type StoredProfile = { [K in keyof StartProfile]: (number | null)[] };
 
 export interface NewFeature {

@@ -1,12 +1,13 @@
 import { Worker } from 'node:worker_threads';
 import type { BriefContext, BriefInput, DayAllows } from '@rouse/core/brief';
 import type { TypeFile, WatchedType } from '@rouse/core/aircraft';
-import type { DrillFlown, RoundFlown } from '@rouse/core/contract';
+import type { DrillFlown, RoundFlown, WhatIfAnswer, WhatIfAsked } from '@rouse/core/contract';
 import type { Lesson } from '@rouse/core/drill';
 import type { KeptAs, RecordedFile } from '@rouse/core/replay';
 import type { TailRecord, TailTrends } from '@rouse/core/trends';
 import type { ReportAsked } from '../reports/write.ts';
 import type { Asked, DrillMarked, ReadRecording, Reckoned } from './tasks.ts';
+import type { StartsOfTail } from './what-if.ts';
 
 interface Waiting {
   resolve: (done: Reckoned) => void;
@@ -46,6 +47,11 @@ export class Reckoner {
   /** Deals a round of abort or go again and marks it. */
   round(type: WatchedType, flown: RoundFlown): Promise<DrillMarked> {
     return this.ask({ kind: 'round', type, flown }) as Promise<DrillMarked>;
+  }
+
+  /** Flies a real start again on the twin of its aircraft, with one act done otherwise. */
+  whatIf(starts: StartsOfTail, asked: WhatIfAsked): Promise<WhatIfAnswer | { refused: string }> {
+    return this.ask({ kind: 'what-if', starts, asked }) as Promise<WhatIfAnswer | { refused: string }>;
   }
 
   report(report: ReportAsked): Promise<Uint8Array> {

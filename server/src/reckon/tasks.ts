@@ -1,11 +1,12 @@
 import type { TypeFile, WatchedType } from '@rouse/core/aircraft';
 import { allowedToday, type BriefContext, type BriefInput, type DayAllows, simulatedBrief } from '@rouse/core/brief';
-import type { DrillFlown, RoundFlown } from '@rouse/core/contract';
-import { badDaysOf, bestHandOf, dealStart, decide, flyAgain, type Lesson, marksOf, sumOf, truthOf } from '@rouse/core/drill'; // prettier-ignore
+import type { DrillFlown, RoundFlown, WhatIfAnswer, WhatIfAsked } from '@rouse/core/contract';
+import { badDaysOf, bestHandOf, dealStart, decide, FULL, flyAgain, type Lesson, marksOf, sumOf, truthOf } from '@rouse/core/drill'; // prettier-ignore
 import { BadRow, type KeptAs, keepRecording, type KeptRecording, type RecordedFile } from '@rouse/core/replay';
 import { type TailRecord, type TailTrends, trendsOf } from '@rouse/core/trends';
 import { v7 as uuidv7 } from 'uuid';
 import { type ReportAsked, writeReport } from '../reports/write.ts';
+import { answerWhatIf, type StartsOfTail } from './what-if.ts';
 
 /** What can be asked of the thread that reckons. */
 export type Asked =
@@ -14,6 +15,7 @@ export type Asked =
   | { kind: 'recording'; type: WatchedType; file: RecordedFile; kept: Omit<KeptAs, 'newId'> }
   | { kind: 'drill'; type: WatchedType; lesson: Lesson; flown: DrillFlown }
   | { kind: 'round'; type: WatchedType; flown: RoundFlown }
+  | { kind: 'what-if'; starts: StartsOfTail; asked: WhatIfAsked }
   | { kind: 'report'; report: ReportAsked };
 /** A recording as a run, or why it is none. */
 export type ReadRecording = { kept: KeptRecording } | { refused: string };
@@ -22,7 +24,8 @@ export interface DrillMarked {
   sum: number;
   worst: string[];
 }
-export type Reckoned = TailTrends | DayAllows | ReadRecording | DrillMarked | { refused: string } | Uint8Array;
+export type Reckoned =
+  TailTrends | DayAllows | ReadRecording | DrillMarked | WhatIfAnswer | { refused: string } | Uint8Array;
 
 export async function reckon(asked: Asked): Promise<Reckoned> {
   switch (asked.kind) {
@@ -36,6 +39,8 @@ export async function reckon(asked: Asked): Promise<Reckoned> {
       return markDrill(asked);
     case 'round':
       return markRound(asked);
+    case 'what-if':
+      return answerWhatIf(asked.starts, asked.asked);
     case 'report':
       return writeReport(asked.report);
   }
@@ -65,7 +70,7 @@ function markRound({ type, flown }: Extract<Asked, { kind: 'round' }>): DrillMar
     const deal = dealStart(type, bad, seed, difficulty);
     return decide(type, deal, truthOf(type, deal), stopped_s);
   });
-  const worst = decided.toSorted((a, b) => a.points - b.points).filter((d) => d.points < 10);
+  const worst = decided.toSorted((a, b) => a.points - b.points).filter((d) => d.points < FULL);
   return {
     sum: sumOf(decided),
     worst: worst.slice(0, WORST).map((d) => `${d.deal.wrong ?? 'A good start'}: ${d.words}`),

@@ -1,4 +1,5 @@
 import type { DrillRow } from '@rouse/core/contract';
+import { PASSED } from '@rouse/core/drill';
 import type { Block, Report } from './block.ts';
 import { whenWords } from './content.ts';
 
@@ -10,8 +11,6 @@ export interface TrainingForReport {
   drills: readonly DrillRow[];
   digest: string;
 }
-
-const PASSED = 80;
 
 /** What a person has flown on the simulator: lessons, marks, what cost most, and who has signed. */
 export function trainingReport({ operator, name, drills, digest }: TrainingForReport): Report {

@@ -6,7 +6,10 @@ import type {
   PersonLog,
   RunFilter,
   RunsPage,
+  StartActs,
   TrendsMessage,
+  WhatIfAnswer,
+  WhatIfAsked,
 } from '@rouse/core/contract';
 import { serverData } from './server-data.ts';
 
@@ -24,6 +27,12 @@ const logData = serverData.injectEndpoints({
     trends: build.query<TrendsMessage, string>({ query: (aircraft) => `/aircraft/${aircraft}/trends`, providesTags: ['log'] }),
     exceedances: build.query<ExceedanceSummary[], string>({ query: (aircraft) => `/aircraft/${aircraft}/exceedances`, providesTags: ['log'] }),
     exceedance: build.query<ExceedanceMessage, { run: string; seq: string }>({ query: ({ run, seq }) => `/exceedances/${run}/${seq}`, providesTags: ['log'] }),
+    startActs: build.query<StartActs, { run: string; watch: string; attempt: number }>({
+      query: ({ run, watch, attempt }) => `/runs/${run}/starts/${watch}/${attempt}/acts`,
+    }),
+    askWhatIf: build.mutation<WhatIfAnswer, { run: string; asked: WhatIfAsked }>({
+      query: ({ run, asked }) => ({ method: 'POST', path: `/runs/${run}/what-if`, body: asked }),
+    }),
     books: build.query<BooksMessage, string>({ query: (aircraft) => `/aircraft/${aircraft}/books`, providesTags: ['log'] }),
   }),
 }); // prettier-ignore
@@ -37,4 +46,6 @@ export const {
   useExceedancesQuery,
   useExceedanceQuery,
   useBooksQuery,
+  useStartActsQuery,
+  useAskWhatIfMutation,
 } = logData;

@@ -90,6 +90,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/drill/desk.tsx')).Desk }),
       },
       {
+        path: 'drill/:type/:version/hands',
+        lazy: async () => ({ Component: (await import('../features/drill/hands.tsx')).Hands }),
+      },
+      {
         path: 'drill/:type/:version/:lesson',
         lazy: async () => ({ Component: (await import('../features/drill/one-lesson.tsx')).OneLesson }),
       },

@@ -21,7 +21,18 @@ export interface Decided {
 /** how long each is shown, s */
 export const SHOWN_S = 20;
 export const STARTS_A_ROUND = 10;
-const FULL = 10;
+/** of one start, decided as well as can be */
+export const FULL = 10;
+/** a decision that uses all the time there was keeps this share less of its points */
+const SLOW_COSTS = 0.6;
+/** points that go when it was stopped only after the watch would have */
+const TOO_LATE_COSTS = 3;
+/** how the next start follows the points of the last: from so many on, by so much of the whole range */
+const STEPS = [
+  { from: 8, by: 0.12 },
+  { from: 5, by: 0.02 },
+  { from: 0, by: -0.15 },
+] as const;
 /** this fast after it could be told is as fast as a hand can be, s */
 const BEST_s = 0.8;
 
@@ -40,7 +51,10 @@ export function decide(type: WatchedType, deal: Deal, truth: StartTruth, stopped
   if (took_s < 0) return { ...at, took_s, peak_C, points: FULL / 2, words: 'Right, but before anything could be told: a guess' }; // prettier-ignore
   const room_s = Math.max(1, truth.late_s! - tellable_s - BEST_s);
   const share = Math.min(1, Math.max(0, (took_s - BEST_s) / room_s));
-  const points = Math.max(1, Math.round(FULL * (1 - 0.6 * share)) - (stopped_s > truth.late_s! + BEST_s ? 3 : 0));
+  const points = Math.max(
+    1,
+    Math.round(FULL * (1 - SLOW_COSTS * share)) - (stopped_s > truth.late_s! + BEST_s ? TOO_LATE_COSTS : 0),
+  );
   const saved = peak_C === null || truth.peak_C === null ? '' : `, ${Math.max(0, truth.peak_C - peak_C).toFixed(0)} °C saved`; // prettier-ignore
   return { ...at, took_s, peak_C, points, words: `Stopped ${took_s.toFixed(1)} s after it could be told${saved}` };
 }
@@ -51,13 +65,11 @@ export const sumOf = (round: readonly Pick<Decided, 'points'>[]): number =>
 
 /** How hard the next start should be: it follows the learner. @param before 0 to 1 */
 export const nextDifficulty = (before: number, { points }: Pick<Decided, 'points'>): number =>
-  Math.min(1, Math.max(0, before + (points >= 8 ? 0.12 : points >= 5 ? 0.02 : -0.15)));
+  Math.min(1, Math.max(0, before + STEPS.find((s) => points >= s.from)!.by));
 
-/** Of the readings that are there, °C; null where there is none. */
+/** The hottest that the engine becomes, whatever its probe says, °C; null where no temperature is watched. */
 function peakWithStop(type: WatchedType, deal: Deal, stopped_s: number): number | null {
   const flown = new DealtStart(type, deal);
-  const spec = type.startWatches.find((w) => w.kind === 'turbine' && w.engine !== 0);
-  const at = type.channels.findIndex((c) => spec?.kind === 'turbine' && c.id === spec.channels.temperature);
   let peak = -Infinity;
   let stopped = false;
   while (flown.t_s < stopped_s + SHOWN_S) {
@@ -65,8 +77,8 @@ function peakWithStop(type: WatchedType, deal: Deal, stopped_s: number): number 
       flown.stop();
       stopped = true;
     }
-    const reading = flown.tick()[at]!;
-    if (reading > peak) peak = reading;
+    flown.tick();
+    if (flown.hot_C > peak) peak = flown.hot_C;
   }
   return peak === -Infinity ? null : peak;
 }

@@ -1,4 +1,4 @@
-import { isPiston, type Item, type WatchedType } from '../../aircraft/index.ts';
+import { isPiston, type Item, type StandInAction, type WatchedType } from '../../aircraft/index.ts';
 import { procedureOf, reduceRun, type RunState, standInActions } from '../../procedure/index.ts';
 import { type Conditions, type PistonConditions, SimulatedCockpit, TICK_S } from '../../simulator/index.ts';
 import { airOf, type Deal } from './deal.ts';
@@ -48,9 +48,21 @@ export class DealtStart {
     return this.cockpit.t_s - this.begun_s;
   }
 
+  /** What a whole probe of the engine that is started shows at this moment, °C; NaN where no temperature is watched. */
+  get hot_C(): number {
+    return isPiston(this.type.simulator)
+      ? NaN
+      : Number(this.cockpit.simulation.signal(`e${this.type.engines[0]!.id}.ttc`));
+  }
+
   /** One control period of 20 ms. @returns the frame, in the order of the type's channels; it is the same array each time */
   tick(): Float64Array {
     return this.cockpit.tick();
+  }
+
+  /** A hand moves one of the controls. */
+  move({ control, to }: Pick<StandInAction, 'control' | 'to'>): void {
+    this.cockpit.move({ control, to });
   }
 
   /** The first action of a stopped start: the fuel goes. */

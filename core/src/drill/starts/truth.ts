@@ -13,7 +13,7 @@ export interface StartTruth {
   tellable_s: number | null;
   /** when the watch stops it, or its first limit is passed; null where neither */
   late_s: number | null;
-  /** the hottest that it becomes, °C; null where no temperature is watched */
+  /** the hottest that it becomes, whatever its probe says, °C; null where no temperature is watched */
   peak_C: number | null;
 }
 
@@ -36,10 +36,10 @@ export function truthOf(type: WatchedType, deal: Deal): StartTruth {
   while (asIs.t_s < WHOLE_S && !seen.done) {
     const frame = asIs.tick();
     seen.step(asIs.t_s, frame);
-    if (channels.temperature >= 0 && frame[channels.temperature]! > peak) peak = frame[channels.temperature]!;
+    if (asIs.hot_C > peak) peak = asIs.hot_C;
     if (!healthy || tellable_s !== null) continue;
     const other = healthy.tick();
-    differs = channels.all.some(({ i, by }) => !(Math.abs(frame[i]! - other[i]!) <= by)) ? differs + 1 : 0;
+    differs = channels.some(({ i, by }) => isOther(frame[i]!, other[i]!, by)) ? differs + 1 : 0;
     if (differs >= LASTS_FRAMES) tellable_s = asIs.t_s;
   }
   const { bad } = seen;
@@ -97,14 +97,15 @@ export function badDaysOf(type: WatchedType): BadDays {
   });
 }
 
-function watchedChannels(type: WatchedType): { all: { i: number; by: number }[]; temperature: number } {
+/** One that is lost differs from one that is there; two that are lost tell nothing. */
+const isOther = (a: number, b: number, by: number): boolean => !(Math.abs(a - b) <= by) && !(Number.isNaN(a) && Number.isNaN(b)); // prettier-ignore
+
+function watchedChannels(type: WatchedType): { i: number; by: number }[] {
   const start = startItemOf(type);
   const spec = type.startWatches.find((w) => start.kind === 'watch' && w.id === start.watch) ?? type.startWatches.find((w) => w.engine !== 0)!; // prettier-ignore
-  const index = (id: string): number => type.channels.findIndex((c) => c.id === id);
   const ids = new Set(Object.values(spec.channels));
-  const all = type.channels.flatMap((c, i) => {
+  return type.channels.flatMap((c, i) => {
     const by = TELLING[c.unit];
     return ids.has(c.id) && by !== undefined ? [{ i, by }] : [];
   });
-  return { all, temperature: spec.kind === 'turbine' ? index(spec.channels.temperature) : -1 };
 }

@@ -19,6 +19,7 @@ import { Kept } from './kept.tsx';
 import type { OtherStart } from './other-start.ts';
 import { StartDrawing } from './start-drawing.tsx';
 import { StoryColumn } from './story.tsx';
+import { WhatIfOfStart } from './what-if-of-start.tsx';
 import { type RunRecord, useRunRecord } from './use-run-record.ts';
 import { WholeRun } from './whole-run.tsx';
 
@@ -124,7 +125,7 @@ export function DebriefView() {
   const [beside, setBeside] = useState<string | null>(null);
   const [at_s, setAt_s] = useState<number | null>(null);
   const other = useRunRecord(beside).loaded;
-  const [aside, setAside] = useState<'start' | 'checks'>('start');
+  const [aside, setAside] = useState<Aside>('start');
   const [chosenCheck, setChosenCheck] = useState<number | null>(null);
   const state = useMemo(() => (loaded ? reduceRun(loaded.debrief.run.entries) : null), [loaded]);
 
@@ -134,15 +135,12 @@ export function DebriefView() {
   const start = debrief.starts[chosen ?? debrief.starts.length - 1];
   const checks = debrief.run.entries.filter((e): e is MeasuredEntry => e.kind === 'measured');
   const check = checks.find((e) => e.seq === chosenCheck) ?? checks.find((e) => e.verdict !== 'good') ?? checks[0];
-  const choice = checks.length > 0 && (
-    <Choice>
-      {(['start', 'checks'] as const).map((one) => (
-        <SlimButton key={one} aria-pressed={aside === one} onPress={() => setAside(one)}>
-          {one === 'start' ? 'Start' : `Checks, ${checks.length}`}
-        </SlimButton>
-      ))}
-    </Choice>
-  );
+  const asides: [Aside, string][] = [
+    ['start', 'Start'],
+    ...(checks.length > 0 ? [['checks', `Checks, ${checks.length}`] as [Aside, string]] : []),
+    ...(start && debrief.run.source !== 'by-hand' ? [['what-if', 'What if…'] as [Aside, string]] : []),
+  ];
+  const choice = asides.length > 1 && <Asides all={asides} shown={aside} show={setAside} />;
   return (
     <Grid>
       <title>{`Debrief ${debrief.run.tail} · Rouse`}</title>
@@ -151,7 +149,9 @@ export function DebriefView() {
       <Mid aria-label="Drawings">
         {isWatched(type) && debrief.run.source !== 'by-hand' ? (
           <>
-            {aside === 'checks' && check ? (
+            {aside === 'what-if' && start ? (
+              <WhatIfOfStart key={`${start.watch}/${start.attempt}`} run={debrief.run.run} start={start} />
+            ) : aside === 'checks' && check ? (
               <CheckWindow type={type} trace={trace} entries={debrief.run.entries} measured={check} />
             ) : (
               <StartDrawing
@@ -192,6 +192,20 @@ export function DebriefView() {
         onNoted={() => dispatch(serverData.util.invalidateTags(['debrief']))}
       />
     </Grid>
+  );
+}
+
+type Aside = 'start' | 'checks' | 'what-if';
+
+function Asides({ all, shown, show }: { all: readonly [Aside, string][]; shown: Aside; show: (one: Aside) => void }) {
+  return (
+    <Choice>
+      {all.map(([one, words]) => (
+        <SlimButton key={one} aria-pressed={shown === one} onPress={() => show(one)}>
+          {words}
+        </SlimButton>
+      ))}
+    </Choice>
   );
 }
 

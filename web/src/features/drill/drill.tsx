@@ -103,6 +103,7 @@ export function DrillView() {
         <a href="/api/drill/record.pdf" download>
           Training record (PDF)
         </a>
+        {type && <Link to={`/drill/${type.id}/${type.version}/hands`}>Keys and controller</Link>}
         {leads && <JoinLearner />}
       </Side>
     </DrillFrame>

@@ -13,7 +13,7 @@ import { LessonCard } from './lesson-card.tsx';
 import { MarksColumn } from './marks-column.tsx';
 import { useLesson } from './use-lesson.ts';
 import { WithYou } from './with-you.tsx';
-import { WhatIfPanel } from './what-if-panel.tsx';
+import { WhatIfOfDrill } from './what-if-of-drill.tsx';
 
 const Mid = styled.section`
   grid-area: mid;
@@ -80,7 +80,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
           choose={controls.choose}
         />
         {record ? (
-          <WhatIfPanel
+          <WhatIfOfDrill
             type={type}
             acts={record.acts}
             begun_s={view?.begun_s ?? 0}

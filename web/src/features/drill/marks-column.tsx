@@ -1,4 +1,4 @@
-import type { DrillMarks, Lesson } from '@rouse/core/drill';
+import { type DrillMarks, type Lesson, PASSED } from '@rouse/core/drill';
 import type { CSSProperties } from 'react';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
@@ -124,7 +124,6 @@ export function MarksColumn({ lesson, marks, begun_s, over, before = [] }: Marks
 }
 
 const SIZE = { width: 200, height: 64, pad: 8 };
-const PASSED = 80;
 
 /** This lesson before, and now: passed from eighty on. */
 function Before({ sums, now }: { sums: readonly number[]; now: number }) {

@@ -7,6 +7,7 @@ import { troubleIn, useTypeQuery } from '../../app/server-data.ts';
 import { AbortOrGo } from './abort-or-go.tsx';
 import { LessonView } from './lesson.tsx';
 import { HoverPractice } from './one-engine/hover-practice.tsx';
+import { useOwnKeys } from './own-hands.ts';
 
 const Message = styled.main`
   padding: 40px;
@@ -21,7 +22,9 @@ export function OneLesson() {
   const { type: id = '', version = '', lesson: wanted = '' } = useParams();
   const asked = { id, version: Number(version) };
   const navigate = useNavigate();
-  const { data: type, error } = useTypeQuery(asked);
+  const { data, error } = useTypeQuery(asked);
+  const watched = data && isWatched(data) ? data : undefined;
+  const { type } = useOwnKeys(watched);
   const { data: drills, error: drillError } = useDrillsQuery(asked);
   const lesson = drills?.lessons.find((l) => l.id === wanted);
   // as it was when the page was opened: the drill that is flown now does not join its own past
@@ -32,7 +35,7 @@ export function OneLesson() {
     .toReversed();
   const trouble = troubleIn(error ?? drillError);
   const leave = (): void => void navigate(`/drill?type=${id}`);
-  if (trouble !== null || (type && drills && (!lesson || !isWatched(type))))
+  if (trouble !== null || (data && drills && (!lesson || !watched)))
     return (
       <Message>
         <h1>This lesson cannot be flown</h1>
@@ -40,7 +43,7 @@ export function OneLesson() {
         <Link to="/drill">To the lessons</Link>
       </Message>
     );
-  if (!type || !lesson || !isWatched(type)) return <Message role="status">Reading the lesson…</Message>;
+  if (!type || !lesson) return <Message role="status">Reading the lesson…</Message>;
   if (lesson.way === 'abort-or-go') return <AbortOrGo type={type} lesson={lesson} leave={leave} />;
   if (lesson.way === 'one-engine') return <HoverPractice type={type} leave={leave} />;
   return <LessonView key={lesson.id} type={type} lesson={lesson} before={before} leave={leave} />;
