@@ -2,7 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { TypeFile } from '@rouse/core/aircraft';
-import { checkLesson, type Lesson, lessonSchema, usualLessons } from '@rouse/core/drill';
+import { type Lesson, lessonOf, usualLessons } from '@rouse/core/drill';
 import { parse } from 'yaml';
 
 const DIR = 'aircraft/lessons';
@@ -33,12 +33,9 @@ export function lessonsOf(root: string, type: TypeFile): FoundLessons {
     const shared = typeof use === 'string' ? library.get(use) : {};
     const name = [own['id'], use].find((id) => typeof id === 'string') ?? 'a lesson without a name';
     if (!shared) problems.push(`${file}, ${name}: the library has no such lesson; name one of library.yaml`);
-    const read = lessonSchema.safeParse({ ...shared, ...own });
-    const wrong = read.success
-      ? checkLesson(type, read.data)
-      : read.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`);
-    problems.push(...wrong.map((words) => `${file}, ${name}: ${words}`));
-    return read.success && wrong.length === 0 ? [read.data] : [];
+    const read = lessonOf(type, { ...shared, ...own });
+    problems.push(...read.problems.map((words) => `${file}, ${name}: ${words}`));
+    return read.lesson ? [read.lesson] : [];
   });
   return { lessons, problems };
 }

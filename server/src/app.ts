@@ -30,6 +30,7 @@ import { operatorRoutes } from './routes/operator.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { placeRoutes } from './routes/places.ts';
 import { drillRoutes, LONG_BODY } from './routes/drill.ts';
+import { lessonRoutes } from './routes/lessons.ts';
 import { practiceRoutes } from './routes/practice.ts';
 import { recordingRoutes } from './routes/recordings.ts';
 import { replayRoutes } from './routes/replay.ts';
@@ -105,6 +106,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     logRoutes(deps),
     trendRoutes(deps),
     whatIfRoutes(deps),
+    lessonRoutes(deps),
     exceedanceRoutes(deps),
     bookRoutes(deps),
     reportRoutes(deps),

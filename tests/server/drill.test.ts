@@ -1,6 +1,6 @@
 import { needWatched } from '@rouse/core/aircraft';
 import { simulatedBrief } from '@rouse/core/brief';
-import type { DrillKept, DrillMessage, LoggedTail, PersonLog, RunsPage } from '@rouse/core/contract';
+import type { DrillKept, DrillMessage, LessonsOfType, LoggedTail, PersonLog, RunsPage } from '@rouse/core/contract';
 import { type Act, bestHandOf, DrillFlight, flyAsLearner, marksOf } from '@rouse/core/drill';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { PERSON } from '../caller.ts';
@@ -114,3 +114,54 @@ describe('a drill', () => {
     expect(await post({ acts: strange })).toEqual([400, 'there is no control named cup-holder']);
   });
 });
+
+describe('lessons that instructors write', () => {
+  const text = (id: string): string => `id: ${id}
+title: Ours
+way: learn
+aim: What we always forget.
+minutes: 2
+day: mild
+until: area-clear
+`;
+
+  test('stand beside those of the type for everybody, are flown and marked, and go again', async () => {
+    const instructor = pilot.as('instructor');
+    const put = await instructor.put('/lessons/S7/own-one', { text: text('own-one') });
+    expect([put.status, put.body.error?.message]).toEqual([200, undefined]);
+    const { own } = await instructor.get<LessonsOfType>('/lessons/S7');
+    expect(own).toEqual([expect.objectContaining({ id: 'own-one', by: PERSON.instructor.name, problems: [] })]);
+    const { body } = await flown('own-one');
+    expect((await pilot.post('/drill/flown', body)).status).toBe(201);
+    expect((await instructor.delete('/lessons/S7/own-one')).status).toBe(200);
+    expect((await pilot.get<DrillMessage>(page)).lessons.some((l) => l.id === 'own-one')).toBe(false);
+    expect((await pilot.post('/drill/flown', body)).status).toBe(404);
+  });
+
+  test('what is wrong is refused by name: no lesson, a name of the type, another name than it is kept by', async () => {
+    const refused = async (id: string, written: string): Promise<string | undefined> => {
+      const { status, body } = await pilot.as('instructor').put(`/lessons/S7/${id}`, { text: written });
+      expect(status).toBe(400);
+      return body.error?.message;
+    };
+    expect(await refused('own-two', 'title: only')).toMatch(/way: /);
+    expect(await refused('learn-start', text('learn-start'))).toMatch(/learn-start comes with the type/);
+    expect(await refused('own-two', text('own-three'))).toMatch(/named own-three, and kept as own-two/);
+    expect(await refused('Own Two', text('own-two'))).toMatch(/small letters/);
+    expect((await pilot.put('/lessons/S7/own-two', { text: text('own-two') })).status).toBe(403);
+  });
+});
+
+test('a learner says something against a mark: it stays, and the record says both', async () => {
+  const { body } = await flown('recall-start', (act) => (act.kind === 'look' && act.item === 'captions-cold' ? { kind: 'hint' } : act));
+  const { body: kept } = await pilot.post('/drill/flown', body);
+  const { id, sum } = kept as unknown as DrillKept;
+  const dispute = { mark: 'Hint: it is in the zone overhead', t_s: 3, note: 'The caption was hidden by my hand.' };
+  expect((await pilot.post(`/drill/flown/${id}/disputes`, dispute)).status).toBe(200);
+  expect((await pilot.post(`/drill/flown/${id}/disputes`, { ...dispute, note: ' ' })).status).toBe(400);
+  expect((await pilot.as('instructor').post(`/drill/flown/${id}/disputes`, dispute)).status).toBe(404);
+  const listed = (await pilot.get<DrillMessage>(page)).flown.find((d) => d.id === id)!;
+  expect(listed).toMatchObject({ sum, disputes: [expect.objectContaining(dispute)] });
+  const answer = await pilot.fetch('/drill/record.pdf');
+  expect(readPdf(new Uint8Array(await answer.arrayBuffer())).text.replace(/\s+/g, ' ')).toContain('hidden by my hand');
+}); // prettier-ignore

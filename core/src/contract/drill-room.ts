@@ -7,6 +7,12 @@ import type { SessionView } from '../session/index.ts';
 export const deskCommandSchema = z.discriminatedUnion('kind', [
   /** a condition of the type, whose faults strike from now on */
   z.strictObject({ kind: z.literal('fault'), condition: z.string().min(1).max(60) }),
+  /** the weather from now on; null leaves it as it is */
+  z.strictObject({
+    kind: z.literal('weather'),
+    air_C: z.number().min(-40).max(50).nullable(),
+    headwind_kt: z.number().min(-40).max(60).nullable(),
+  }),
   z.strictObject({ kind: z.literal('freeze'), on: z.boolean() }),
   /** the list is shown or taken away; null leaves it as the lesson has it */
   z.strictObject({ kind: z.literal('list'), shown: z.boolean().nullable() }),

@@ -32,6 +32,36 @@ export const roundFlownSchema = z.strictObject({
 });
 export type RoundFlown = z.infer<typeof roundFlownSchema>;
 
+/** What a learner says against one mark of a drill; the mark stays as it is. */
+export const disputeSchema = z.strictObject({
+  /** the mark, in its words */
+  mark: z.string().trim().min(1).max(300),
+  t_s: z.number().nonnegative(),
+  note: z.string().trim().min(1).max(500),
+});
+export type Dispute = z.infer<typeof disputeSchema>;
+
+/** A lesson as an instructor writes it: YAML. */
+export const ownLessonSchema = z.strictObject({ text: z.string().min(1).max(10_000) });
+
+/** A lesson of an operator's own. */
+export interface OwnLesson {
+  id: string;
+  text: string;
+  by: string;
+  /** ISO 8601 */
+  at: string;
+  /** why the present version of the type cannot have it; empty where it can */
+  problems: string[];
+}
+
+/** Lessons of one type: those that come with it, and those that were written here. */
+export interface LessonsOfType {
+  version: number;
+  shipped: readonly Lesson[];
+  own: OwnLesson[];
+}
+
 /** One drill of a person as it is listed. */
 export interface DrillRow {
   id: string;
@@ -44,6 +74,8 @@ export interface DrillRow {
   worst: string[];
   /** the instructor who looked on, null where nobody did */
   signed: { by: string; at: string } | null;
+  /** what the learner says against marks of it */
+  disputes: (Dispute & { at: string })[];
 }
 
 /** What a person finds to practise on one type. */

@@ -16,6 +16,13 @@ const actSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('hint') }),
   /** an instructor arms a fault, by its place in the conditions of the type */
   z.strictObject({ kind: z.literal('fault'), condition: z.string(), by: z.string() }),
+  /** an instructor sets the weather: what is null stays as it is */
+  z.strictObject({
+    kind: z.literal('weather'),
+    air_C: z.number().min(-40).max(50).nullable(),
+    headwind_kt: z.number().min(-40).max(60).nullable(),
+    by: z.string(),
+  }),
   /** what only a simulated hand does: the plan of a test pilot, a move that waits */
   z.strictObject({ kind: z.literal('simulated-hand'), action: standInActionSchema }),
 ]);

@@ -123,9 +123,18 @@ export class DrillFlight {
         return this.hinted();
       case 'fault':
         return this.note('armed', act.condition, this.faults.arm(this.type, act.condition));
+      case 'weather':
+        return this.weatherSet(act);
       case 'simulated-hand':
         return this.cockpit.move(act.action);
     }
+  }
+
+  private weatherSet({ air_C, headwind_kt }: Extract<Act, { kind: 'weather' }>): void {
+    if (air_C !== null) this.cockpit.setAir(air_C);
+    const blows = headwind_kt !== null && this.cockpit.setHeadwind(headwind_kt);
+    const wind = blows ? `${headwind_kt < 0 ? `tailwind ${-headwind_kt}` : `headwind ${headwind_kt}`} kt` : null;
+    this.note('armed', 'weather', [air_C === null ? null : `${air_C} °C`, wind].filter((w) => w !== null).join(', '));
   }
 
   /** The learner, or the instructor, ends it here. */

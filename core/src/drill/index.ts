@@ -6,7 +6,8 @@ export { flyAgain } from './fly-again.ts';
 export { type DoneLine, type DrillView, viewOf } from './drill-view.ts';
 export { dueOf, type DueLesson, PASSED, type Practised } from './due.ts';
 export { itemsOfLesson } from './lesson-items.ts';
-export { checkLesson, type Criterion, type Lesson, lessonSchema, usualLessons, type WayOfPractice } from './lesson.ts'; // prettier-ignore
+export { type Criterion, type Lesson, usualLessons, type WayOfPractice } from './lesson.ts';
+export { lessonOf, readLesson, type ReadLesson, writeLesson } from './read-lesson.ts';
 export { type CriterionMark, type DrillMarks, marksOf } from './marks.ts';
 export type { Loss } from './loss.ts';
 export { type OwnKeys, whyNotKey, withOwnKeys } from './own-keys.ts';

@@ -120,6 +120,7 @@ export const ROUTES: readonly Route[] = [
      POST /drill/flown
      POST /drill/rounds
      POST /drill/rooms
+     POST /drill/flown/:drill/disputes
      GET /drill/record.pdf
      GET /practice
      POST /practice`,
@@ -129,7 +130,10 @@ export const ROUTES: readonly Route[] = [
     `GET /log/people
      GET /log/people/:person
      GET /log/people/:person/training.pdf
-     POST /drill/flown/:drill/signature`,
+     POST /drill/flown/:drill/signature
+     GET /lessons/:type
+     PUT /lessons/:type/:lesson
+     DELETE /lessons/:type/:lesson`,
   ),
   ...of(
     'release',

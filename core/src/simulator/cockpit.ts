@@ -11,6 +11,7 @@ const NOTHING_MOVED = {};
 export class SimulatedCockpit {
   readonly simulation: Simulation;
   private readonly frame: Float64Array;
+  private readonly isPiston: boolean;
   private readonly faults: StandInPreset['faults'];
   /** moves that the hands will make when their time, or what they wait for, has come */
   private readonly later: { at_s: number; when: When | undefined; control: string; to: StandInAction['to'] }[] = [];
@@ -23,6 +24,7 @@ export class SimulatedCockpit {
     seed: number,
   ) {
     this.simulation = createSimulator(type, conditions, seed);
+    this.isPiston = isPiston(type.simulator);
     this.frame = new Float64Array(type.channels.length);
     this.faults = [...faults];
   }
@@ -64,6 +66,17 @@ export class SimulatedCockpit {
   /** Strikes faults, or changes the air, at this moment. @throws RangeError for a name that this aircraft does not have */
   strike(set: StandInPreset['faults'][number]['set']): void {
     this.simulation.step(set, 0);
+  }
+
+  /** The outside air becomes so warm at this moment, °C. */
+  setAir(air_C: number): void {
+    this.strike({ [this.isPiston ? 'env.oat' : 'env.oat_c']: air_C });
+  }
+
+  /** The wind blows so at this moment, kt, negative from behind. @returns false where no wind reaches the engine: a piston's */
+  setHeadwind(headwind_kt: number): boolean {
+    if (!this.isPiston) this.strike({ 'env.headwind_kt': headwind_kt });
+    return !this.isPiston;
   }
 
   /** Whether a signal stands so now. */

@@ -42,6 +42,16 @@ export async function getType(tx: Tx, typeId: string, version: number): Promise<
   return rows[0].file;
 }
 
+/** The latest version of a type that is kept here. */
+export async function getNewestType(tx: Tx, typeId: string): Promise<TypeFile> {
+  const { rows } = await tx.query<{ file: TypeFile }>(
+    'SELECT file FROM aircraft_type WHERE operator_id = $1 AND type_id = $2 ORDER BY version DESC LIMIT 1',
+    [tx.operatorId, typeId],
+  );
+  if (!rows[0]) throw new Refusal('not-found', `There is no type ${typeId}.`);
+  return rows[0].file;
+}
+
 export async function findTypeDigest(tx: Tx, typeId: string, version: number): Promise<string | null> {
   const { rows } = await tx.query<{ digest: string }>(
     'SELECT digest FROM aircraft_type WHERE operator_id = $1 AND type_id = $2 AND version = $3',

@@ -1,4 +1,4 @@
-import type { DrillFlown, DrillRow, RoundFlown, Signature } from '@rouse/core/contract';
+import type { Dispute, DrillFlown, DrillRow, RoundFlown, Signature } from '@rouse/core/contract';
 import type { Practised } from '@rouse/core/drill';
 import type { Tx } from './pool.ts';
 
@@ -23,7 +23,7 @@ export async function insertDrill(tx: Tx, { id, personId, at, title, lesson, flo
 }
 
 const LISTED = `drill_id AS id, at, type_id AS type, lesson, title, sum, marks->'worst' AS worst,
-  CASE WHEN signed_by IS NULL THEN NULL ELSE jsonb_build_object('by', signed_by, 'at', signed_at) END AS signed`;
+  CASE WHEN signed_by IS NULL THEN NULL ELSE jsonb_build_object('by', signed_by, 'at', signed_at) END AS signed, disputes`;
 
 /** The last drills of a person, newest first. @param type of one type only, or null */
 export async function listDrills(tx: Tx, personId: string, type: string | null, limit: number): Promise<DrillRow[]> {
@@ -44,6 +44,19 @@ export async function signDrill(tx: Tx, id: string, by: { personId: string; name
   );
   return rowCount === 1;
 } // prettier-ignore
+
+/** nobody disputes more of one drill */
+const MOST_DISPUTES = 20;
+
+/** Adds what a learner says against a mark of an own drill. @returns false when there is no such drill, or nothing more to add */
+export async function disputeMark(tx: Tx, id: string, personId: string, at: Date, dispute: Dispute): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `UPDATE drill SET disputes = disputes || $4::jsonb
+     WHERE operator_id = $1 AND drill_id = $2 AND person_id = $3 AND jsonb_array_length(disputes) < $5`,
+    [tx.operatorId, id, personId, JSON.stringify([{ ...dispute, at: at.toISOString() }]), MOST_DISPUTES],
+  );
+  return rowCount === 1;
+}
 
 /** Every time that a person has flown a lesson, for what is due again. */
 export async function practisedBy(tx: Tx, personId: string): Promise<(Practised & { type: string })[]> {

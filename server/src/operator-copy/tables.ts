@@ -36,6 +36,7 @@ export const TABLES: readonly CopiedTable[] = [
   { name: 'due_item' },
   { name: 'site_report' },
   { name: 'practice_flight' },
+  { name: 'own_lesson' },
   { name: 'drill' },
   { name: 'acknowledgement' },
 ];

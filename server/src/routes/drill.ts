@@ -1,5 +1,5 @@
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
-import { type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, roundFlownSchema } from '@rouse/core/contract'; // prettier-ignore
+import { type DrillFlown, type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, type RoundFlown, roundFlownSchema } from '@rouse/core/contract'; // prettier-ignore
 import { dueOf, type Lesson } from '@rouse/core/drill';
 import express, { type Response, Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -9,6 +9,7 @@ import { insertDrill, type KeptDrill, listDrills, practisedBy } from '../db/dril
 import { Refusal } from '../errors.ts';
 import type { DrillMarked } from '../reckon/tasks.ts';
 import { deskOf, type Services } from '../services.ts';
+import { lessonsOfType } from './lessons.ts';
 import { parse } from './parse.ts';
 
 const LISTED = 30;
@@ -22,11 +23,16 @@ export function drillRoutes(services: Services): Router {
   const router = Router();
 
   /** The lesson, and the type that it was flown on, as the server has them. */
-  const lessonOf = (type: TypeFile, id: string): { type: WatchedType; lesson: Lesson } => {
-    const lesson = services.types.lessons(type).find((l) => l.id === id);
-    if (!isWatched(type) || !lesson) throw new Refusal('not-found', `${type.id} has no lesson named ${id}.`);
-    return { type, lesson };
-  };
+  const lessonOf = (
+    res: Response,
+    { type: asked, lesson: id }: DrillFlown | RoundFlown,
+  ): Promise<{ type: WatchedType; lesson: Lesson }> =>
+    deskOf(services, res).inTx(async (tx) => {
+      const type = await getType(tx, asked.id, asked.version);
+      const lesson = (await lessonsOfType(tx, services, type)).find((l) => l.id === id);
+      if (!isWatched(type) || !lesson) throw new Refusal('not-found', `${type.id} has no lesson named ${id}.`);
+      return { type, lesson };
+    });
   const keep = async (res: Response, drill: Pick<KeptDrill, 'lesson' | 'title' | 'flown'>, marks: DrillMarked): Promise<DrillKept> => {
     const { who, inTx, now } = deskOf(services, res);
     const id = uuidv7();
@@ -36,11 +42,14 @@ export function drillRoutes(services: Services): Router {
 
   router.get('/drill/due', async (_req, res) => {
     const { who, fleet, inTx, now } = deskOf(services, res);
-    const practised = await inTx((tx) => practisedBy(tx, who.personId));
-    const until = now().toISOString();
     const types = [...new Map(Array.from(fleet.all(), ({ type }) => [type.id, type] as const)).values()];
-    const due = types.map((type) => {
-      const lessons = services.types.lessons(type);
+    const { practised, known } = await inTx(async (tx) => {
+      const of: { type: TypeFile; lessons: readonly Lesson[] }[] = [];
+      for (const type of types) of.push({ type, lessons: await lessonsOfType(tx, services, type) });
+      return { practised: await practisedBy(tx, who.personId), known: of };
+    });
+    const until = now().toISOString();
+    const due = known.map(({ type, lessons }) => {
       const ids = dueOf(practised.filter((p) => p.type === type.id)).filter((d) => d.due <= until).map((d) => d.lesson); // prettier-ignore
       return { type: type.id, lessons: lessons.filter((l) => ids.includes(l.id)) };
     });
@@ -60,7 +69,7 @@ export function drillRoutes(services: Services): Router {
       const type = await getType(tx, asked.type, asked.version);
       return {
         now: now().toISOString(),
-        lessons: isWatched(type) ? services.types.lessons(type) : [],
+        lessons: await lessonsOfType(tx, services, type),
         flown: await listDrills(tx, who.personId, type.id, LISTED),
         due: dueOf((await practisedBy(tx, who.personId)).filter((p) => p.type === type.id)),
       };
@@ -70,8 +79,7 @@ export function drillRoutes(services: Services): Router {
 
   router.post(LONG_BODY, express.json({ limit: MOST_FLOWN }), async (req, res) => {
     const flown = parse(drillFlownSchema, req.body);
-    const file = await deskOf(services, res).inTx((tx) => getType(tx, flown.type.id, flown.type.version));
-    const { type, lesson } = lessonOf(file, flown.lesson);
+    const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.drill(type, lesson, flown);
     if ('refused' in marks) throw new Refusal('bad-request', marks.refused);
     res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
@@ -79,8 +87,7 @@ export function drillRoutes(services: Services): Router {
 
   router.post('/drill/rounds', async (req, res) => {
     const flown = parse(roundFlownSchema, req.body);
-    const file = await deskOf(services, res).inTx((tx) => getType(tx, flown.type.id, flown.type.version));
-    const { type, lesson } = lessonOf(file, flown.lesson);
+    const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.round(type, flown);
     res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
   });

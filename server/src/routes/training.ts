@@ -1,8 +1,8 @@
-import { type DrillRoom, signatureSchema } from '@rouse/core/contract';
+import { disputeSchema, type DrillRoom, signatureSchema } from '@rouse/core/contract';
 import { canonicalJson, digestOf } from '@rouse/core/procedure';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
-import { listDrills, signDrill } from '../db/drills.ts';
+import { disputeMark, listDrills, signDrill } from '../db/drills.ts';
 import { getOperator } from '../db/operators.ts';
 import { listPeople } from '../db/people.ts';
 import type { Tx } from '../db/pool.ts';
@@ -30,6 +30,15 @@ export function trainingRoutes(services: Services): Router {
     const signed = await inTx((tx) => signDrill(tx, drill, who, now(), signature));
     if (!signed) throw new Refusal('not-found', 'There is no drill to sign here: it is signed already, or your own.');
     res.json({ by: who.name });
+  });
+
+  router.post('/drill/flown/:drill/disputes', async (req, res) => {
+    const drill = parse(idSchema, req.params['drill']);
+    const dispute = parse(disputeSchema, req.body);
+    const { who, inTx, now } = deskOf(services, res);
+    const kept = await inTx((tx) => disputeMark(tx, drill, who.personId, now(), dispute));
+    if (!kept) throw new Refusal('not-found', 'There is no drill of your own of that name, or enough is said of it.');
+    res.json({ kept: true });
   });
 
   router.get('/drill/record.pdf', async (_req, res) => {

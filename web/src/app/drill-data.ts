@@ -1,4 +1,13 @@
-import type { DrillKept, DrillMessage, DrillRoom, DueDrillsMessage, RoundFlown, Signature } from '@rouse/core/contract';
+import type {
+  Dispute,
+  DrillKept,
+  DrillMessage,
+  DrillRoom,
+  DueDrillsMessage,
+  LessonsOfType,
+  RoundFlown,
+  Signature,
+} from '@rouse/core/contract';
 import type { TimedAct } from '@rouse/core/drill';
 import { serverData } from './server-data.ts';
 
@@ -16,6 +25,11 @@ const drillData = serverData.injectEndpoints({
     drills: build.query<DrillMessage, { id: string; version: number }>({
       query: ({ id, version }) => `/drill/${id}/${version}`,
       providesTags: ['drill'],
+    }),
+    lessons: build.query<LessonsOfType, string>({ query: (type) => `/lessons/${type}`, providesTags: ['set-up'] }),
+    disputeMark: build.mutation<unknown, { drill: string; dispute: Dispute }>({
+      query: ({ drill, dispute }) => ({ method: 'POST', path: `/drill/flown/${drill}/disputes`, body: dispute }),
+      invalidatesTags: ['drill'],
     }),
     dueDrills: build.query<DueDrillsMessage, void>({ query: () => '/drill/due', providesTags: ['drill'] }),
     keepDrill: build.mutation<DrillKept, Flown>({
@@ -37,6 +51,8 @@ const drillData = serverData.injectEndpoints({
 export const {
   useDrillsQuery,
   useDueDrillsQuery,
+  useLessonsQuery,
+  useDisputeMarkMutation,
   useKeepDrillMutation,
   useKeepRoundMutation,
   useOpenRoomMutation,

@@ -45,6 +45,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../features/set-up/sites.tsx')).Sites }),
           },
           {
+            path: 'set-up/lessons',
+            lazy: async () => ({ Component: (await import('../features/set-up/lessons.tsx')).LessonsSetUp }),
+          },
+          {
             path: 'set-up/lines',
             lazy: async () => ({ Component: (await import('../features/set-up/lines.tsx')).Lines }),
           },

@@ -6,27 +6,28 @@ import styled from 'styled-components';
 import { useSignDrillMutation } from '../../app/drill-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
 import { useAppSelector } from '../../app/store.ts';
-import { upright } from '../../app/theme.ts';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import { Cockpit } from './cockpit.tsx';
 import { DoneList } from './done-list.tsx';
-import { DrillFrame, DrillHead, Side } from './drill-frame.tsx';
+import { DrillFrame, DrillHead, DrillMid, Side } from './drill-frame.tsx';
 import { EnginePictures } from './engine-pictures.tsx';
 import { MarksColumn } from './marks-column.tsx';
 import { type DeskState, useDesk } from './use-desk.ts';
 import { WAY_WORDS } from './words.ts';
 
-const Mid = styled.section`
-  grid-area: mid;
-  padding: 10px 12px;
+const Weather = styled.form`
   display: grid;
-  grid-template-rows: minmax(0, max-content) minmax(276px, 1fr);
-  gap: 8px;
-  min-height: 0;
-  min-width: 0;
-  ${upright} {
-    grid-template-rows: max-content minmax(320px, max-content);
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+  label {
+    display: grid;
+    gap: 3px;
+    font-size: 12.5px;
+    color: var(--soft);
+  }
+  > button {
+    grid-column: 1 / -1;
   }
 `;
 
@@ -66,10 +67,10 @@ export function Desk() {
         {over && <Sign desk={desk} />}
         <DoneList view={view} />
       </Side>
-      <Mid>
+      <DrillMid>
         {type && lesson && <LearnersCockpit type={type} lesson={lesson} view={view} />}
         <EnginePictures />
-      </Mid>
+      </DrillMid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="Marks" tabIndex={0} style={{ gridArea: 'right' }}>
         {view && lesson && <MarksColumn lesson={lesson} marks={view.marks} begun_s={view.begun_s} over={over} />}
@@ -130,6 +131,7 @@ function Commands({ desk: { type, frozen, send } }: DeskProps) {
       <Button onPress={() => send({ kind: 'fault', condition: fault })} isDisabled={fault === ''}>
         Arm it, unannounced
       </Button>
+      <WeatherSet send={send} />
       <Button onPress={() => send({ kind: 'freeze', on: !frozen })} aria-pressed={frozen}>
         {frozen ? 'Let it go on' : 'Freeze'}
       </Button>
@@ -139,6 +141,34 @@ function Commands({ desk: { type, frozen, send } }: DeskProps) {
     </Acts>
   );
 } // prettier-ignore
+
+/** Air and wind from now on; what is left empty stays as it is. */
+function WeatherSet({ send }: Pick<DeskState & ReturnType<typeof useDesk>, 'send'>) {
+  const [air, setAir] = useState('');
+  const [wind, setWind] = useState('');
+  const read = (text: string): number | null => (text.trim() === '' ? null : Number(text));
+  return (
+    <Weather
+      aria-label="Weather from now on"
+      onSubmit={(e) => {
+        e.preventDefault();
+        send({ kind: 'weather', air_C: read(air), headwind_kt: read(wind) });
+      }}
+    >
+      <label>
+        Air, °C
+        <input type="number" min={-40} max={50} value={air} onChange={(e) => setAir(e.target.value)} />
+      </label>
+      <label>
+        Headwind, kt
+        <input type="number" min={-40} max={60} value={wind} onChange={(e) => setWind(e.target.value)} />
+      </label>
+      <Button type="submit" isDisabled={air.trim() === '' && wind.trim() === ''}>
+        Set the weather
+      </Button>
+    </Weather>
+  );
+}
 
 /** A signature under the drill, once the server has it. */
 function Sign({ desk }: DeskProps) {

@@ -36,6 +36,20 @@ export const DrillHead = styled(PageHead)`
   }
 `;
 
+/** The cockpit, and below it the pictures of its engine. */
+export const DrillMid = styled.section`
+  grid-area: mid;
+  padding: 10px 12px;
+  display: grid;
+  grid-template-rows: minmax(0, max-content) minmax(276px, 1fr);
+  gap: 8px;
+  min-height: 0;
+  min-width: 0;
+  ${upright} {
+    grid-template-rows: max-content minmax(320px, max-content);
+  }
+`;
+
 export const Side = styled.section`
   padding: 12px 14px;
   background: var(--sheet);

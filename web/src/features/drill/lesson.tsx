@@ -1,12 +1,10 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import type { Lesson } from '@rouse/core/drill';
-import styled from 'styled-components';
-import { upright } from '../../app/theme.ts';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
 import { PREVAILS } from '../../ui/heading.ts';
 import { Cockpit } from './cockpit.tsx';
 import { DoneList } from './done-list.tsx';
-import { DrillFrame, DrillHead, Side } from './drill-frame.tsx';
+import { DrillFrame, DrillHead, DrillMid, Side } from './drill-frame.tsx';
 import { EnginePictures } from './engine-pictures.tsx';
 import { LessonButtons } from './lesson-buttons.tsx';
 import { LessonCard } from './lesson-card.tsx';
@@ -14,19 +12,6 @@ import { MarksColumn } from './marks-column.tsx';
 import { useLesson } from './use-lesson.ts';
 import { WithYou } from './with-you.tsx';
 import { WhatIfOfDrill } from './what-if-of-drill.tsx';
-
-const Mid = styled.section`
-  grid-area: mid;
-  padding: 10px 12px;
-  display: grid;
-  grid-template-rows: minmax(0, max-content) minmax(276px, 1fr);
-  gap: 8px;
-  min-height: 0;
-  min-width: 0;
-  ${upright} {
-    grid-template-rows: max-content minmax(320px, max-content);
-  }
-`;
 
 /** The item that is told stands out in the cockpit from the second hint on. */
 const SHOWN_FROM = 2;
@@ -68,7 +53,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
         )}
         <DoneList view={view} />
       </Side>
-      <Mid>
+      <DrillMid>
         <Cockpit
           type={type}
           items={items}
@@ -90,7 +75,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
         ) : (
           <EnginePictures />
         )}
-      </Mid>
+      </DrillMid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="Marks" tabIndex={0} style={{ gridArea: 'right' }}>
         {view && (
@@ -100,6 +85,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
             begun_s={view.begun_s}
             over={stage === 'over'}
             before={before}
+            drill={controls.drillKept}
           />
         )}
         <WithYou room={controls.room} />

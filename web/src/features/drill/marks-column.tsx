@@ -5,6 +5,7 @@ import { mono } from '../../app/theme.ts';
 import { linearScale } from '../../charts/scale.ts';
 import { Aid, Small } from '../../ui/heading.ts';
 import { stopwatch } from '../../ui/words.ts';
+import { DisputeMark } from './dispute-mark.tsx';
 import { CRITERION_WORDS } from './words.ts';
 
 const Sum = styled.p`
@@ -61,10 +62,12 @@ interface MarksProps {
   over: boolean;
   /** sums of this lesson before, oldest first; none where it is another person's */
   before?: readonly number[];
+  /** the own drill as it is kept: something can be said against its marks; null where it is not, or another person's */
+  drill?: string | null;
 }
 
 /** The marks of a drill: what each thing is worth, and the five that cost most, each with its moment. */
-export function MarksColumn({ lesson, marks, begun_s, over, before = [] }: MarksProps) {
+export function MarksColumn({ lesson, marks, begun_s, over, before = [], drill = null }: MarksProps) {
   return (
     <>
       <Small>{over ? 'Marks' : 'Marks so far'}</Small>
@@ -105,6 +108,9 @@ export function MarksColumn({ lesson, marks, begun_s, over, before = [] }: Marks
                 <Aid>
                   {CRITERION_WORDS[loss.criterion]}, at {stopwatch(Math.max(0, loss.t_s - begun_s))}
                 </Aid>
+                {drill !== null && (
+                  <DisputeMark drill={drill} mark={loss.words} t_s={Math.max(0, loss.t_s - begun_s)} />
+                )}
               </li>
             ))}
           </Criteria>

@@ -19,6 +19,8 @@ export interface LessonControls {
   /** how much of the present item is told: 0 nothing, 1 its zone, 2 what it is, 3 why */
   told: number;
   deciding: Decision | null;
+  /** the drill as it is kept, null until it is */
+  drillKept: string | null;
   /** why the drill could not be kept, null where it was */
   unkept: string | null;
   room: RoomState;
@@ -86,6 +88,7 @@ export function useLesson(type: WatchedType, lesson: Lesson): LessonControls {
     items,
     told,
     deciding,
+    drillKept: kept.drill,
     unkept: kept.trouble,
     room,
     act,

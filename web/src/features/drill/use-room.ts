@@ -56,6 +56,8 @@ export function useRoom(type: WatchedType, lesson: Lesson, drill: DrillControls,
           return;
         case 'fault':
           return act({ kind: 'fault', condition: command.condition, by: command.by });
+        case 'weather':
+          return act({ kind: 'weather', air_C: command.air_C, headwind_kt: command.headwind_kt, by: command.by });
         case 'freeze':
           return freeze(command.on);
         case 'list':

@@ -50,6 +50,7 @@ const SECTIONS: readonly { to: string; label: string; right: Right | null }[] = 
   { to: 'aircraft', label: 'Aircraft', right: 'read' },
   { to: 'sites', label: 'Sites and pads', right: 'read' },
   { to: 'types', label: 'Types', right: 'read' },
+  { to: 'lessons', label: 'Lessons', right: 'oversee' },
   { to: 'lines', label: 'Lines', right: 'administer' },
   { to: 'people', label: 'People', right: 'administer' },
   { to: 'operator', label: 'Operator', right: 'administer' },
