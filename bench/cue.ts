@@ -21,7 +21,7 @@ export async function cue(): Promise<Line[]> {
   try {
     const call = new Caller(programs.base);
     const run = await call.open();
-    const { page } = await openPage(chrome.browser, programs.base);
+    const { page } = await openPage(chrome.browser, programs.base, { everyFrame: true });
     await page.evaluateOnNewDocument(() => {
       const heard: number[] = [];
       Object.assign(window, { heard });

@@ -13,7 +13,7 @@ export async function editor(): Promise<Line> {
   try {
     const call = new Caller(programs.base);
     const { body } = await call.post('/types/drafts', { like: 'strath-x14' });
-    const { page } = await openPage(chrome.browser, programs.base);
+    const { page } = await openPage(chrome.browser, programs.base, { everyFrame: true });
     await page.goto(`${programs.base}/types/drafts/${(body as { draft?: string }).draft!}`, {
       waitUntil: 'networkidle2',
     });

@@ -11,7 +11,7 @@ export async function live(): Promise<Line> {
   const programs = await startPrograms({ standIn: true });
   const chrome = await launchChrome();
   try {
-    const { page } = await openPage(chrome.browser, programs.base);
+    const { page } = await openPage(chrome.browser, programs.base, { everyFrame: true });
     await beginByKeyboard(page, programs.base);
     await workByKeyboard(page, 'engine-start');
     await page.evaluate(() => {

@@ -9,6 +9,7 @@ import { checks } from './checks.ts';
 import { codec } from './codec.ts';
 import { cue } from './cue.ts';
 import { drill } from './drill.ts';
+import { drillDesk } from './drill-desk.ts';
 import { editor } from './editor.ts';
 import { live } from './live.ts';
 import { log } from './log.ts';
@@ -45,6 +46,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   accounts,
   editor: async () => [await editor()],
   drill,
+  'drill-desk': drillDesk,
   cue,
   alarms,
   trends,

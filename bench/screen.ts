@@ -18,7 +18,7 @@ export async function screen(): Promise<Line> {
     await call.post('/stand-in/pace', { run, times: 8 });
     await call.work(run, 'hydraulics');
     await call.post('/stand-in/pace', { run, times: 1 });
-    const { page } = await openPage(chrome.browser, programs.base);
+    const { page } = await openPage(chrome.browser, programs.base, { everyFrame: true });
     await page.goto(`${programs.base}/start/${run}`, { waitUntil: 'networkidle2' });
     await page.waitForSelector('canvas[data-lanes][data-painted-unit]');
     const before = await page.metrics();

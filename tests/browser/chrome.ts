@@ -60,11 +60,16 @@ export async function signInPage(page: Page, base: string, as: As = 'pilot'): Pr
 /**
  * A page whose speech is recorded in `window.spoken`, in a chosen light, signed in where a server is named. A figure that
  * is none, shown or said, is a complaint.
+ * @param everyFrame draws as often as a person's screen does, for what is timed
  */
 export async function openPage(
   browser: Browser,
   base: string | null,
-  { light = 'day', as = 'pilot' }: { light?: 'day' | 'night' | 'sun'; as?: As } = {},
+  {
+    light = 'day',
+    as = 'pilot',
+    everyFrame = false,
+  }: { light?: 'day' | 'night' | 'sun'; as?: As; everyFrame?: boolean } = {},
 ): Promise<OpenPage> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
@@ -78,40 +83,46 @@ export async function openPage(
     if (['error', 'warn'].includes(message.type())) complaints.push(`${message.type()}: ${message.text()}`);
   });
   page.on('pageerror', (error) => complaints.push(String(error)));
-  await page.evaluateOnNewDocument((chosen: string) => {
-    // a page that is being made has no place of its own yet
-    if (window.origin === 'null') return;
-    localStorage.setItem('rouse.light', chosen);
-    // a small machine draws in software: ten pictures a second tell a test as much as sixty
-    window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 100);
-    window.cancelAnimationFrame = (id) => window.clearTimeout(id);
-    const spoken: string[] = [];
-    Object.assign(window, { spoken });
-    const noFigure = /\b(NaN|Infinity|undefined|null|\[object)\b/;
-    const told = new Set<string>();
-    const complain = (text: string | null | undefined): void => {
-      if (!text || !noFigure.test(text) || told.has(text)) return;
-      told.add(text);
-      console.error(`shown or said: ${text.slice(0, 120)}`);
-    };
-    window.speechSynthesis.speak = (utterance) => {
-      complain(utterance.text);
-      spoken.push(utterance.text);
-    };
-    new MutationObserver((changes) => {
-      for (const { target, type, attributeName, addedNodes } of changes) {
-        if (type === 'characterData') complain(target.textContent);
-        else if (type === 'attributes') complain((target as Element).getAttribute(attributeName!));
-        else for (const node of addedNodes) if (!(node instanceof HTMLStyleElement)) complain(node.textContent);
+  await page.evaluateOnNewDocument(
+    (chosen: string, drawsAll: boolean) => {
+      // a page that is being made has no place of its own yet
+      if (window.origin === 'null') return;
+      localStorage.setItem('rouse.light', chosen);
+      // a small machine draws in software: ten pictures a second tell a test as much as sixty
+      if (!drawsAll) {
+        window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 100);
+        window.cancelAnimationFrame = (id) => window.clearTimeout(id);
       }
-    }).observe(document, {
-      subtree: true,
-      childList: true,
-      characterData: true,
-      attributes: true,
-      attributeFilter: ['aria-label', 'aria-valuetext', 'title', 'placeholder', 'd', 'points', 'x', 'y', 'style'],
-    });
-  }, light);
+      const spoken: string[] = [];
+      Object.assign(window, { spoken });
+      const noFigure = /\b(NaN|Infinity|undefined|null|\[object)\b/;
+      const told = new Set<string>();
+      const complain = (text: string | null | undefined): void => {
+        if (!text || !noFigure.test(text) || told.has(text)) return;
+        told.add(text);
+        console.error(`shown or said: ${text.slice(0, 120)}`);
+      };
+      window.speechSynthesis.speak = (utterance) => {
+        complain(utterance.text);
+        spoken.push(utterance.text);
+      };
+      new MutationObserver((changes) => {
+        for (const { target, type, attributeName, addedNodes } of changes) {
+          if (type === 'characterData') complain(target.textContent);
+          else if (type === 'attributes') complain((target as Element).getAttribute(attributeName!));
+          else for (const node of addedNodes) if (!(node instanceof HTMLStyleElement)) complain(node.textContent);
+        }
+      }).observe(document, {
+        subtree: true,
+        childList: true,
+        characterData: true,
+        attributes: true,
+        attributeFilter: ['aria-label', 'aria-valuetext', 'title', 'placeholder', 'd', 'points', 'x', 'y', 'style'],
+      });
+    },
+    light,
+    everyFrame,
+  );
   return { page, complaints };
 }
 

@@ -51,7 +51,13 @@ describe('a drill', () => {
     const { status, body: kept } = await pilot.post('/drill/flown', body);
     expect([status, kept.error?.message]).toEqual([201, undefined]);
     expect((kept as unknown as DrillKept).sum).toBe(marks.sum);
-    const { flown: listed, due } = await pilot.get<DrillMessage>(page);
+    const { flown: listed, due, costs } = await pilot.get<DrillMessage>(page);
+    const hints = marks.losses.filter((l) => l.criterion === 'hints');
+    expect(costs.reduce((sum, c) => sum + c.points, 0)).toBeCloseTo(
+      marks.losses.reduce((sum, l) => sum + l.points, 0),
+      6,
+    );
+    expect(costs.find((c) => c.of === hints[0]?.of)?.times).toBeGreaterThanOrEqual(hints.length);
     expect(listed[0]).toMatchObject({ lesson: 'recall-start', sum: marks.sum, worst: expect.arrayContaining([expect.any(String)]) }); // prettier-ignore
     expect(due.map((d) => d.lesson)).toEqual(['recall-start']);
     expect((await pilot.as('instructor').get<DrillMessage>(page)).flown).toEqual([]);

@@ -78,6 +78,13 @@ export interface DrillRow {
   disputes: (Dispute & { at: string })[];
 }
 
+/** What one item or control has cost a person in all drills on a type. */
+export interface DrillCost {
+  of: string;
+  times: number;
+  points: number;
+}
+
 /** What a person finds to practise on one type. */
 export interface DrillMessage {
   /** ISO 8601: what is due is due by this clock */
@@ -86,6 +93,8 @@ export interface DrillMessage {
   /** newest first */
   flown: DrillRow[];
   due: DueLesson[];
+  /** over all drills of the person on this type, the dearest first */
+  costs: DrillCost[];
 }
 
 /** What of a person's drills is due by now. */

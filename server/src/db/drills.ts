@@ -1,4 +1,4 @@
-import type { Dispute, DrillFlown, DrillRow, RoundFlown, Signature } from '@rouse/core/contract';
+import type { Dispute, DrillCost, DrillFlown, DrillRow, RoundFlown, Signature } from '@rouse/core/contract';
 import type { Practised } from '@rouse/core/drill';
 import type { Tx } from './pool.ts';
 
@@ -10,7 +10,7 @@ export interface KeptDrill {
   title: string;
   lesson: string;
   flown: DrillFlown | RoundFlown;
-  marks: { sum: number; worst: string[] };
+  marks: { sum: number; worst: string[]; lost: { of: string; points: number }[] };
 }
 
 export async function insertDrill(tx: Tx, { id, personId, at, title, lesson, flown, marks }: KeptDrill): Promise<void> {
@@ -33,6 +33,20 @@ export async function listDrills(tx: Tx, personId: string, type: string | null, 
     [tx.operatorId, personId, type, limit],
   );
   return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}
+
+/** what has cost most is told of so many items and controls */
+const MOST_COSTLY = 40;
+
+/** What the drills of a person on one type have cost, by item and control, the dearest first. */
+export async function costsOf(tx: Tx, personId: string, type: string): Promise<DrillCost[]> {
+  const { rows } = await tx.query<DrillCost>(
+    `SELECT l->>'of' AS of, count(*)::int AS times, sum((l->>'points')::float8) AS points
+     FROM drill, jsonb_array_elements(marks->'lost') AS l
+     WHERE operator_id = $1 AND person_id = $2 AND type_id = $3 GROUP BY 1 ORDER BY 3 DESC, 1 LIMIT $4`,
+    [tx.operatorId, personId, type, MOST_COSTLY],
+  );
+  return rows;
 }
 
 /** An instructor signs a drill, once. @returns false when there is none to sign: not there, signed already, or the instructor's own */

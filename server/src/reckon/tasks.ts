@@ -23,6 +23,8 @@ export type ReadRecording = { kept: KeptRecording } | { refused: string };
 export interface DrillMarked {
   sum: number;
   worst: string[];
+  /** everything that cost something, by the item or control that it is about */
+  lost: { of: string; points: number }[];
 }
 export type Reckoned =
   TailTrends | DayAllows | ReadRecording | DrillMarked | WhatIfAnswer | { refused: string } | Uint8Array;
@@ -56,7 +58,7 @@ function markDrill({ type, lesson, flown }: Extract<Asked, { kind: 'drill' }>): 
   try {
     const flight = flyAgain(options, flown.acts, flown.ended_s);
     const { sum, losses } = marksOf(flight.flown(), bestHandOf(options));
-    return { sum, worst: losses.slice(0, WORST).map((l) => l.words) };
+    return { sum, worst: losses.slice(0, WORST).map((l) => l.words), lost: losses.map(({ of, points }) => ({ of, points })) }; // prettier-ignore
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { refused: error.message };
@@ -74,6 +76,7 @@ function markRound({ type, flown }: Extract<Asked, { kind: 'round' }>): DrillMar
   return {
     sum: sumOf(decided),
     worst: worst.slice(0, WORST).map((d) => `${d.deal.wrong ?? 'A good start'}: ${d.words}`),
+    lost: [],
   };
 }
 

@@ -5,7 +5,7 @@ import express, { type Response, Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { getType } from '../db/aircraft.ts';
-import { insertDrill, type KeptDrill, listDrills, practisedBy } from '../db/drills.ts';
+import { costsOf, insertDrill, type KeptDrill, listDrills, practisedBy } from '../db/drills.ts';
 import { Refusal } from '../errors.ts';
 import type { DrillMarked } from '../reckon/tasks.ts';
 import { deskOf, type Services } from '../services.ts';
@@ -70,6 +70,7 @@ export function drillRoutes(services: Services): Router {
       return {
         now: now().toISOString(),
         lessons: await lessonsOfType(tx, services, type),
+        costs: await costsOf(tx, who.personId, type.id),
         flown: await listDrills(tx, who.personId, type.id, LISTED),
         due: dueOf((await practisedBy(tx, who.personId)).filter((p) => p.type === type.id)),
       };

@@ -20,7 +20,7 @@ export interface TwinFit {
 }
 
 /** fewer are not an aircraft's habit, but its luck */
-export const LEAST_STARTS = 6;
+const LEAST_STARTS = 6;
 /** a twin that is further off than this says nothing */
 const MOST_OFF = { peak_C: 25, time_s: 1.5 };
 

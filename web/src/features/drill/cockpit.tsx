@@ -1,6 +1,7 @@
 import type { Item, WatchedType } from '@rouse/core/aircraft';
 import { type Act, cockpitPlan, type DrillView, type PlanZone } from '@rouse/core/drill';
 import { Check } from 'lucide-react';
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { phone, upright } from '../../app/theme.ts';
@@ -47,7 +48,7 @@ const Zone = styled.section<{ $span: number }>`
   }
 `;
 
-const Spot = styled(AriaButton)`
+const SpotButton = styled(AriaButton)`
   display: flex;
   gap: 6px;
   align-items: center;
@@ -108,8 +109,18 @@ interface CockpitProps {
 /** The cockpit as the type has it: every control moves the simulator, every other place is looked at, read or spoken from. */
 export function Cockpit({ type, items, view, last, shown, disabled, act, choose }: CockpitProps) {
   const settled = new Set(view?.settled);
-  // what spans the cockpit stands over what stands side by side
-  const zones = cockpitPlan(type, items).toSorted((a, b) => Number(spanOf(b) === 12) - Number(spanOf(a) === 12));
+  const zones = useMemo(
+    // what spans the cockpit stands over what stands side by side
+    () => cockpitPlan(type, items).toSorted((a, b) => Number(spanOf(b) === 12) - Number(spanOf(a) === 12)),
+    [type, items],
+  );
+  // ten times a second the view is new: only what has moved in it is drawn again
+  const hands = useRef({ act, choose });
+  useEffect(() => {
+    hands.current = { act, choose };
+  });
+  const move = useCallback((wanted: Act) => hands.current.act(wanted), []);
+  const look = useCallback((item: Item) => (item.kind === 'decide' ? hands.current.choose(item) : hands.current.act({ kind: 'look', item: item.id })), []); // prettier-ignore
   return (
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <Shell aria-label="The cockpit" role="group" tabIndex={0}>
@@ -124,21 +135,18 @@ export function Cockpit({ type, items, view, last, shown, disabled, act, choose 
                 at={view?.positions[control.id] ?? 0}
                 last={last === control.id}
                 disabled={disabled}
-                act={act}
+                act={move}
               />
             ))}
             {zone.spots.map((item) => (
               <Spot
                 key={item.id}
-                isDisabled={disabled}
-                data-spot={item.id}
-                data-settled={settled.has(item.id) || undefined}
-                data-now={item.id === shown || undefined}
-                onPress={() => (item.kind === 'decide' ? choose(item) : act({ kind: 'look', item: item.id }))}
-              >
-                {settled.has(item.id) && <Check size={14} aria-label="done" />}
-                {item.challenge}
-              </Spot>
+                item={item}
+                settled={settled.has(item.id)}
+                now={item.id === shown}
+                disabled={disabled}
+                look={look}
+              />
             ))}
           </div>
         </Zone>
@@ -146,3 +154,27 @@ export function Cockpit({ type, items, view, last, shown, disabled, act, choose 
     </Shell>
   );
 }
+
+interface SpotProps {
+  item: Item;
+  settled: boolean;
+  now: boolean;
+  disabled: boolean;
+  look: (item: Item) => void;
+}
+
+/** A place of the cockpit that is looked at, read or spoken from. */
+const Spot = memo(function Spot({ item, settled, now, disabled, look }: SpotProps) {
+  return (
+    <SpotButton
+      isDisabled={disabled}
+      data-spot={item.id}
+      data-settled={settled || undefined}
+      data-now={now || undefined}
+      onPress={() => look(item)}
+    >
+      {settled && <Check size={14} aria-label="done" />}
+      {item.challenge}
+    </SpotButton>
+  );
+});

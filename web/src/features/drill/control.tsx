@@ -1,5 +1,6 @@
 import { type CockpitControl, leverEnds } from '@rouse/core/aircraft';
 import type { Act } from '@rouse/core/drill';
+import { memo } from 'react';
 import { Button as AriaButton, Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import { Key } from '../../ui/button.tsx';
@@ -56,7 +57,7 @@ interface ControlProps {
 }
 
 /** One control of the cockpit: a press moves it to its next place, what is held lasts as long as the press. */
-export function Control({ control, at, last, disabled, act }: ControlProps) {
+export const Control = memo(function Control({ control, at, last, disabled, act }: ControlProps) {
   const { id, kind, label, positions, key } = control;
   if (kind === 'lever') return <Lever control={control} at={at} last={last} disabled={disabled} act={act} />;
   const move = (place: number): void => act({ kind: 'move', control: id, to: positions[place]!.to });
@@ -74,7 +75,7 @@ export function Control({ control, at, last, disabled, act }: ControlProps) {
       </div>
     </Box>
   );
-}
+});
 
 /** What kind of control it is, and where it stands, in our own drawing. */
 function Glyph({ kind, at, count }: { kind: CockpitControl['kind']; at: number; count: number }) {

@@ -96,8 +96,9 @@ self.addEventListener('message', ({ data }: MessageEvent<ToDrill>) => {
       return;
     case 'act':
       flight?.act(data.act);
-      // what a hand did is seen at once, not with the next look
+      // what a hand did is seen at once, not with the next beat
       viewed_ms = 0;
+      live();
       return;
     case 'freeze':
       frozen = data.on;

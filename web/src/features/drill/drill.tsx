@@ -13,6 +13,7 @@ import { mono } from '../../app/theme.ts';
 import { Button, buttonLook } from '../../ui/button.tsx';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import { dayAndTime } from '../../ui/words.ts';
+import { Costs } from './costs.tsx';
 import { DrillFrame, DrillHead, Side } from './drill-frame.tsx';
 import { dueWords } from './due-words.ts';
 import { WAY_WORDS } from './words.ts';
@@ -100,6 +101,7 @@ export function DrillView() {
       </Mid>
       <Side aria-label="Your drills" style={{ gridArea: 'right' }}>
         {data && <Yours message={data} />}
+        {type && data && <Costs type={type} costs={data.costs} />}
         <a href="/api/drill/record.pdf" download>
           Training record (PDF)
         </a>
