@@ -23,6 +23,7 @@ const SOURCES = [
   'web/src',
   'web/index.html',
   'web/public',
+  'web/worker',
   'web/vite.config.ts',
   'aircraft',
   'package-lock.json',
@@ -81,6 +82,50 @@ async function buildPrograms() {
   );
 }
 
+const PAGE = path.join(ROOT, 'web/dist');
+
+/** Every file of the built page that a browser loads; those in assets are named by what is in them. */
+function builtFiles() {
+  return fs
+    .readdirSync(PAGE, { recursive: true, withFileTypes: true })
+    .filter(
+      (found) =>
+        found.isFile() &&
+        !/\.map$|^\./.test(found.name) &&
+        !found.parentPath.includes('.vite') &&
+        found.name !== 'sw.js',
+    )
+    .map((found) => {
+      const file = path.join(found.parentPath, found.name);
+      const url = `/${path.relative(PAGE, file).split(path.sep).join('/')}`;
+      const digest = createHash('sha256').update(fs.readFileSync(file)).digest('hex');
+      return { url, revision: url.startsWith('/assets/') ? null : digest };
+    });
+}
+
+/** The worker that keeps the page on a device, with the list of what it keeps. */
+async function buildServiceWorker() {
+  const { build } = await import('esbuild');
+  await build({
+    absWorkingDir: ROOT,
+    entryPoints: ['web/worker/service-worker.ts'],
+    outfile: path.join(PAGE, 'sw.js'),
+    bundle: true,
+    minify: true,
+    platform: 'browser',
+    target: 'es2022',
+    format: 'iife',
+    logLevel: 'warning',
+    define: { BUILT_FILES: JSON.stringify(builtFiles()), 'process.env.NODE_ENV': '"production"' },
+  });
+}
+
+async function buildPage() {
+  const vite = path.join(ROOT, 'node_modules/vite/bin/vite.js');
+  await sh(process.execPath, [vite, 'build', '--logLevel', 'warn'], { cwd: path.join(ROOT, 'web') });
+  await buildServiceWorker();
+}
+
 /** @param {{ quiet?: boolean, page?: boolean }} [options] page: false builds the Node programs only */
 export async function build({ quiet = false, page = true } = {}) {
   const key = treeHash(SOURCES);
@@ -89,15 +134,7 @@ export async function build({ quiet = false, page = true } = {}) {
     if (!quiet) log('build: up to date');
     return;
   }
-  const work = () =>
-    Promise.all([
-      buildPrograms(),
-      page
-        ? sh(process.execPath, [path.join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
-            cwd: path.join(ROOT, 'web'),
-          })
-        : undefined,
-    ]);
+  const work = () => Promise.all([buildPrograms(), page ? buildPage() : undefined]);
   await (quiet ? work() : timed('build', work));
   fs.writeFileSync(stamp, key);
 }

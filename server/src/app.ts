@@ -37,6 +37,7 @@ import { replayRoutes } from './routes/replay.ts';
 import { runRoutes } from './routes/runs.ts';
 import { sessionRoutes } from './routes/session.ts';
 import { signOnRoutes } from './routes/sign-on.ts';
+import { BROUGHT_RUNS, broughtRunRoutes } from './routes/brought-runs.ts';
 import { bookRoutes } from './routes/books.ts';
 import { exceedanceRoutes } from './routes/exceedances.ts';
 import { logRoutes } from './routes/log.ts';
@@ -106,6 +107,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     logRoutes(deps),
     trendRoutes(deps),
     whatIfRoutes(deps),
+    broughtRunRoutes(deps),
     lessonRoutes(deps),
     exceedanceRoutes(deps),
     bookRoutes(deps),
@@ -133,7 +135,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
 const unlessLong =
   (read: RequestHandler): RequestHandler =>
   (req, res, next) =>
-    void (req.path === LONG_BODY ? next() : read(req, res, next));
+    void ([LONG_BODY, BROUGHT_RUNS].includes(req.path) ? next() : read(req, res, next));
 
 async function servePages(app: Express, webDir: string, overTls: boolean): Promise<void> {
   // one fresh nonce per response: styled-components reads it from <meta property="csp-nonce">

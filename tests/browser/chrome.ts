@@ -60,6 +60,7 @@ export async function signInPage(page: Page, base: string, as: As = 'pilot'): Pr
 /**
  * A page whose speech is recorded in `window.spoken`, in a chosen light, signed in where a server is named. A figure that
  * is none, shown or said, is a complaint.
+ * @param keepsOffline the page and its answers are kept by its service worker; otherwise each test meets the server itself
  * @param everyFrame draws as often as a person's screen does, for what is timed
  */
 export async function openPage(
@@ -69,7 +70,8 @@ export async function openPage(
     light = 'day',
     as = 'pilot',
     everyFrame = false,
-  }: { light?: 'day' | 'night' | 'sun'; as?: As; everyFrame?: boolean } = {},
+    keepsOffline = false,
+  }: { light?: 'day' | 'night' | 'sun'; as?: As; everyFrame?: boolean; keepsOffline?: boolean } = {},
 ): Promise<OpenPage> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
@@ -84,10 +86,11 @@ export async function openPage(
   });
   page.on('pageerror', (error) => complaints.push(String(error)));
   await page.evaluateOnNewDocument(
-    (chosen: string, drawsAll: boolean) => {
+    (chosen: string, drawsAll: boolean, keeps: boolean) => {
       // a page that is being made has no place of its own yet
       if (window.origin === 'null') return;
       localStorage.setItem('rouse.light', chosen);
+      if (!keeps) delete (Navigator.prototype as { serviceWorker?: unknown }).serviceWorker;
       // a small machine draws in software: ten pictures a second tell a test as much as sixty
       if (!drawsAll) {
         window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 100);
@@ -122,6 +125,7 @@ export async function openPage(
     },
     light,
     everyFrame,
+    keepsOffline,
   );
   return { page, complaints };
 }

@@ -1,11 +1,11 @@
 import type { RunDetail } from '@rouse/core/contract';
-import { checkChain, type Payload } from '@rouse/core/procedure';
+import { checkChain, type Payload, presentItem, reduceRun } from '@rouse/core/procedure';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { asOperator, openPool } from '../../server/src/db/pool.ts';
 import { DEMO } from '../../server/src/demo/identity.ts';
-import { Caller, goodBrief, Rouse } from '../rouse.ts';
+import { Caller, goodBrief, Rouse, skerry } from '../rouse.ts';
 
 let rouse: Rouse;
 let call: Caller;
@@ -53,6 +53,18 @@ test('twenty writers at once leave one whole chain', async () => {
   expect(entries.map((e) => e.seq)).toEqual(entries.map((_, i) => i + 1));
   expect(checkChain(entries)).toBeNull();
 });
+
+test('two people who answer the same item at once answer it once, and neither is refused; a differing answer is', async () => {
+  const item = presentItem(skerry, reduceRun((await call.detail(run)).entries))!.id;
+  const second = call.as('instructor');
+  const [mine, theirs] = await Promise.all([call.writeNext(run, done(item)), second.writeNext(run, done(item))]);
+  expect([mine.status, theirs.status]).toEqual([201, 201]);
+  const { entries } = await call.detail(run);
+  const answered = entries.filter((e) => e.kind === 'item-done' && e.item === item);
+  expect(answered).toHaveLength(1);
+  expect([mine, theirs].map((a) => a.body.id)).toEqual([answered[0]!.id, answered[0]!.id]);
+  expect((await second.writeNext(run, { kind: 'item-fault', item, note: 'torn' })).status).toBe(422);
+}); // prettier-ignore
 
 test('what the sensors deny is refused with the reading and the remedy, and nothing is written', async () => {
   await call.work(run, 'battery-on');

@@ -3,6 +3,8 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { EntryQueue, type Sent } from '../src/run/entry-queue.ts';
 
 const RUN = '0193a000-0000-7000-8000-0000000000aa';
+/** the entry that tells of an outage */
+const OUTAGE = '0193a000-0000-7000-8000-0000000000ee';
 const mark = (n: number): { id: string; run: string; payload: Payload } => ({
   id: `0193a000-0000-7000-8000-00000000000${n}`,
   run: RUN,
@@ -43,6 +45,7 @@ const queue = (): EntryQueue =>
     written: () => undefined,
     nextSeq: () => 1,
     refusedLater: (refusal) => later.push(refusal),
+    newId: () => OUTAGE,
     waiting: (count) => waiting.push(count),
   });
 
@@ -92,7 +95,8 @@ describe('what a person writes', () => {
     expect(waiting.at(-1)).toBe(2);
     server.away = false;
     await vi.advanceTimersByTimeAsync(5000);
-    expect(server.journal).toEqual([mark(1).id, mark(2).id]);
+    // the journal says first why they come late
+    expect(server.journal).toEqual([OUTAGE, mark(1).id, mark(2).id]);
     expect(waiting.at(-1)).toBe(0);
   });
 
@@ -103,7 +107,7 @@ describe('what a person writes', () => {
     server.journal.push(mark(1).id); // it had arrived; only the answer had not
     queue();
     await vi.advanceTimersByTimeAsync(5000);
-    expect(server.journal).toEqual([mark(1).id]);
+    expect(server.journal).toEqual([mark(1).id, OUTAGE]);
     expect(JSON.parse(stored.get('rouse.unsent')!)).toEqual([]);
   });
 

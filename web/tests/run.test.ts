@@ -15,11 +15,13 @@ import {
   type FollowedRun,
   type LiveStatus,
   refused,
+  refusedMeanwhile,
   runLeft,
   runLoaded,
   runReducer,
   statusArrived,
   unwireCorridor,
+  writtenMeanwhile,
 } from '../src/run/run-slice.ts';
 import { shownStart } from '../src/run/shown-start.ts';
 import { askOf, stillAsked } from '../src/features/start/asking.ts';
@@ -381,6 +383,24 @@ describe('the followed run', () => {
       refusal: null,
     });
     expect(runReducer(undefined, entriesArrived({ entries, whole: true })).followed).toBeNull();
+  });
+
+  test('without a server the list goes on by what is written here, until the journal has it, or it is refused', () => {
+    const draft = { id: entries[1]!.id, at_ms: 1e12, t_s: 4, by: 'p', payload: payloads[1]! };
+    const alone = runReducer(loaded, writtenMeanwhile(draft));
+    expect(alone.followed!.state.items['papers']?.status).toBe('done');
+    expect(alone.followed!.entries).toHaveLength(1);
+    // what the watch wrote in between comes first
+    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' } as unknown as Entry; // prettier-ignore
+    const between = runReducer(alone, entriesArrived({ entries: [heard], whole: false }));
+    expect(between.followed!.meanwhile).toHaveLength(1);
+    expect(between.followed!.state.items['papers']?.status).toBe('done');
+    const taken = runReducer(between, entriesArrived({ entries: [{ ...entries[1]!, seq: 3 }], whole: false }));
+    expect(taken.followed!.meanwhile).toEqual([]);
+    expect(taken.followed!.state.items['papers']?.status).toBe('done');
+    expect(taken.followed!.entries).toHaveLength(3);
+    const no = runReducer(between, refusedMeanwhile(draft.id));
+    expect(no.followed!.state.items['papers']?.status ?? 'todo').toBe('todo');
   });
 
   test('an empty bin of a corridor comes over the wire as null and is NaN again', () => {

@@ -229,3 +229,27 @@ export interface KeptMapping {
 export interface ApiError {
   error: { code: string; message: string; remedy: string; path?: string; expected?: number; run?: string };
 }
+
+/** nobody writes more in one run */
+const MOST_BROUGHT = 5000;
+
+/** A run that was written on a tablet while no server was there. */
+export const broughtRunSchema = z.strictObject({
+  run: z.uuid({ message: 'is not the id of a run' }),
+  aircraft: z.uuid({ message: 'is not the id of an aircraft' }),
+  type: z.strictObject({ id: z.string().max(20), version: z.int().min(1) }),
+  openedAt: z.iso.datetime(),
+  /** what the clock of the tablet says as it is sent */
+  tabletNow: z.iso.datetime(),
+  entries: z.array(z.record(z.string(), z.unknown())).min(2).max(MOST_BROUGHT),
+});
+export type BroughtRun = z.infer<typeof broughtRunSchema>;
+
+/** What became of it. */
+export interface RunTaken {
+  run: string;
+  /** it was here already */
+  already: boolean;
+  /** when another run of this aircraft was opened that goes over the same time, null where none does */
+  overlaps: string | null;
+}

@@ -14,6 +14,7 @@ import type { Act, TimedAct } from './act.ts';
 import { ArmedFaults, type Struck } from './armed-faults.ts';
 import { CockpitHands } from './cockpit-hands.ts';
 import { countingStamp, DRILL_RUN } from './drill-record.ts';
+import { EarlyTurns } from './early-turns.ts';
 import type { DrillNote, DrillOptions, FlownDrill } from './flown-drill.ts';
 import type { Lesson } from './lesson.ts';
 import { itemsOfLesson } from './lesson-items.ts';
@@ -49,6 +50,7 @@ export class DrillFlight {
   private readonly faults: ArmedFaults;
   private tick_ = 0;
   private told: Entry[] = [];
+  private readonly early = new EarlyTurns();
 
   constructor({ type, lesson, seed, brief, by = 'learner' }: DrillOptions) {
     const preset = type.standIn.find((p) => p.id === lesson.day);
@@ -97,6 +99,7 @@ export class DrillFlight {
   step(): boolean {
     if (this.over) return false;
     this.advance();
+    this.notes.push(...this.early.again(this.t_s, (item) => this.turned(item)));
     this.faults.step(this.cockpit, this.t_s);
     if (this.isThrough()) this.over = true;
     return !this.over;
@@ -256,7 +259,13 @@ export class DrillFlight {
   private turnTo(item: Item): void {
     if (item === this.present || item.meanwhile) return;
     const refused = this.say({ kind: 'item-chosen', item: item.id });
-    if (refused !== null) this.note('early', item.id, refused);
+    if (refused !== null) this.early.add({ t_s: this.t_s, kind: 'early', of: item.id, words: refused });
+  }
+
+  /** The item is begun, or settled, by now. */
+  private turned(item: string): boolean {
+    if (this.present?.id === item || itemState(this.session.state, item).status !== 'todo') return true;
+    return this.say({ kind: 'item-chosen', item }) === null;
   }
 
   private isTried(zone: string): boolean {

@@ -101,6 +101,7 @@ export const ROUTES: readonly Route[] = [
   ...of(
     'run',
     `POST /runs
+     POST /runs/brought
      POST /runs/:run/take-over
      PUT /mappings/:type
      POST /aircraft/:aircraft/defects

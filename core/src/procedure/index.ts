@@ -1,3 +1,4 @@
+export { whyNotBrought } from './brought.ts';
 export { type Acceptance, samePayload } from './acceptance.ts';
 export { anotherTry, type Around } from './another-try.ts';
 export {

@@ -29,9 +29,9 @@ const SELECT = `
   WHERE r.operator_id = $1`;
 
 export async function getRun(tx: Tx, runId: string): Promise<RunRow> {
-  const { rows } = await tx.query<RunRow>(`${SELECT} AND r.run_id = $2`, [tx.operatorId, runId]);
-  if (!rows[0]) throw new Refusal('not-found', `There is no run ${runId}.`);
-  return rows[0];
+  const run = await findRun(tx, runId);
+  if (!run) throw new Refusal('not-found', `There is no run ${runId}.`);
+  return run;
 }
 
 export async function findOpenRun(tx: Tx, aircraftId: string): Promise<RunRow | null> {
@@ -61,6 +61,8 @@ export interface NewRun {
   openedAt: Date;
   source: RunRow['source'];
   conditions: string;
+  /** a run that is over when it is written; missing: it goes on */
+  closed?: { at: Date; outcome: RunOutcome };
 }
 
 export function monthOf(at: Date): string {
@@ -72,8 +74,8 @@ export async function insertRun(tx: Tx, run: NewRun): Promise<void> {
   const month = monthOf(run.openedAt);
   await tx.query('SELECT ensure_month($1)', [month]);
   const { rowCount } = await tx.query(
-    `INSERT INTO run (operator_id, run_id, run_month, aircraft_id, type_id, type_version, opened_by, opened_at, source, conditions)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+    `INSERT INTO run (operator_id, run_id, run_month, aircraft_id, type_id, type_version, opened_by, opened_at, source, conditions, closed_at, outcome)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
      ON CONFLICT (operator_id, aircraft_id) WHERE closed_at IS NULL DO NOTHING`,
     [
       tx.operatorId,
@@ -86,6 +88,8 @@ export async function insertRun(tx: Tx, run: NewRun): Promise<void> {
       run.openedAt,
       run.source,
       run.conditions,
+      run.closed?.at ?? null,
+      run.closed?.outcome ?? null,
     ],
   );
   if (rowCount === 0) {
@@ -94,6 +98,12 @@ export async function insertRun(tx: Tx, run: NewRun): Promise<void> {
       run: open?.runId ?? null,
     });
   }
+}
+
+/** A run by its name, null where there is none. */
+export async function findRun(tx: Tx, runId: string): Promise<RunRow | null> {
+  const { rows } = await tx.query<RunRow>(`${SELECT} AND r.run_id = $2`, [tx.operatorId, runId]);
+  return rows[0] ?? null;
 }
 
 export async function hasRun(tx: Tx, runId: string): Promise<boolean> {

@@ -7,6 +7,7 @@ import { insertEntries, listEntries } from '../db/entries.ts';
 import { getRun, lockRun } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
+import type { OpenRun } from '../live/open-run.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
 import { parse } from './parse.ts';
 import { runIdOf } from './run-detail.ts';
@@ -51,8 +52,32 @@ async function writeOpen(
   by: string,
   payload: Payload,
 ): Promise<Written> {
-  const entry = await aircraft.answer(run, id, seq, by, payload);
-  return { entry, entries: run.session.entries.slice(seq - 1) };
+  const since = (entry: Entry): Written => ({ entry, entries: run.session.entries.slice(seq - 1) });
+  try {
+    return since(await aircraft.answer(run, id, seq, by, payload));
+  } catch (error) {
+    const same = error instanceof Refusal && AS_SEEN.has(error.code) && answeredJustNow(run, by, payload);
+    if (!same) throw error;
+    return since(same);
+  }
+}
+
+/** two people answer one item so near to each other */
+const AT_ONCE_S = 2;
+const AS_SEEN: ReadonlySet<string> = new Set(['not-this-item', 'not-so']);
+
+/** The same answer to the same item that somebody else has given in this moment: two hands never fight over it. */
+function answeredJustNow({ session, clock }: OpenRun, by: string, payload: Payload): Entry | undefined {
+  if (payload.kind !== 'item-done' && payload.kind !== 'challenged' && payload.kind !== 'stage-done') return undefined;
+  const since_s = clock.now_s() - AT_ONCE_S;
+  return session.entries.findLast(
+    (e) =>
+      e.t >= since_s &&
+      e.by !== by &&
+      e.kind === payload.kind &&
+      e.item === payload.item &&
+      (e.kind !== 'stage-done' || payload.kind !== 'stage-done' || e.stage === payload.stage),
+  );
 }
 
 /** A closed run takes notes, one after the other; everything else is refused by its state. */

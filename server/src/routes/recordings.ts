@@ -11,7 +11,7 @@ import { putFeature } from '../db/features.ts';
 import { findMapping } from '../db/mappings.ts';
 import type { Tx } from '../db/pool.ts';
 import { findRecording, insertRecording, runWithin } from '../db/recordings.ts';
-import { closeRun, insertRun, monthOf } from '../db/runs.ts';
+import { insertRun, monthOf } from '../db/runs.ts';
 import { insertTrace } from '../db/trace.ts';
 import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
@@ -93,13 +93,12 @@ async function store(tx: Tx, { aircraft, type }: LiveAircraft, runId: string, fo
   const { aircraftId, tail } = aircraft;
   const openedAt = new Date(found.openedAt_ms);
   const run = { runId, aircraftId, runMonth: monthOf(openedAt) };
-  await insertRun(tx, { runId, aircraftId, typeId: type.id, typeVersion: type.version, openedBy, openedAt, source: 'recording', conditions: recording.name }); // prettier-ignore
+  await insertRun(tx, { runId, aircraftId, typeId: type.id, typeVersion: type.version, openedBy, openedAt, source: 'recording', conditions: recording.name, closed: { at: new Date(found.closedAt_ms), outcome: 'recorded' } }); // prettier-ignore
   await insertEntries(tx, run.runMonth, found.entries);
   await insertTrace(tx, run, found.trace, type.channels);
   await storeConsequences(tx, type, aircraftId, found.entries);
   for (const { watch, attempt, good, features, profile } of found.starts)
     await putFeature(tx, { runId, aircraftId, watch, attempt, at: openedAt, good, features, profile });
-  await closeRun(tx, runId, new Date(found.closedAt_ms), 'recorded');
   await insertRecording(tx, recording);
   await audit(tx, recording.at, recording.by, 'recording', `${tail}: ${recording.name}, ${recording.digest.slice(0, 12)}`);
   const { rows } = await tx.query<{ n: number }>('SELECT count(*)::int AS n FROM exceedance WHERE operator_id = $1 AND run_id = $2', [tx.operatorId, runId]); // prettier-ignore

@@ -9,12 +9,15 @@ import {
   Settings2,
   Zap,
 } from 'lucide-react';
-import { Suspense } from 'react';
+import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled, { css } from 'styled-components';
 import { Gate } from '../features/sign-in/gate.tsx';
 import { HandOver } from '../features/sign-in/hand-over.tsx';
+import { keepAtHand } from './keep-at-hand.ts';
+import { OfflineBar } from './offline-bar.tsx';
 import { useMay } from './session-data.ts';
+import { keepSendingTabletRuns } from '../run/tablet/send-tablet-runs.ts';
 import { type Light, lightChanged, LIGHTS } from './settings-slice.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { phone, upright } from './theme.ts';
@@ -26,6 +29,13 @@ const Frame = styled.div`
   ${upright} {
     grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   }
+`;
+
+const Content = styled.div`
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  min-width: 0;
+  min-height: 0;
 `;
 
 const Rail = styled.nav`
@@ -132,6 +142,8 @@ export function Shell() {
 }
 
 function Pages() {
+  useEffect(keepSendingTabletRuns, []);
+  useEffect(keepAtHand, []);
   const { pathname } = useLocation();
   const mayDrill = useMay('drill');
   const light = useAppSelector((s) => s.settings.light);
@@ -188,9 +200,12 @@ function Pages() {
           {LIGHT_NAMES[light]}
         </LightButton>
       </Rail>
-      <Suspense>
-        <Outlet />
-      </Suspense>
+      <Content>
+        <OfflineBar />
+        <Suspense>
+          <Outlet />
+        </Suspense>
+      </Content>
     </Frame>
   );
 }

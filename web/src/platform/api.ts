@@ -1,4 +1,6 @@
 import type { ApiError } from '@rouse/core/contract';
+import { KEPT_AT } from './kept-answers.ts';
+import { notReached, reached } from './reach.ts';
 
 /** What the server refused, in its own words, or that it could not be reached. */
 export class ApiRefusal extends Error {
@@ -29,12 +31,16 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(`/api${path}`, init);
   } catch {
+    notReached(null);
     throw new ApiRefusal(
       'unreachable',
       'The server cannot be reached.',
       'Start Rouse again with npm start; what was entered is kept on this page.',
     );
   }
+  const keptAt = response.headers.get(KEPT_AT);
+  if (keptAt === null) reached();
+  else notReached(keptAt);
   if (response.ok) return response;
   if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
   const body = (await response.json().catch(() => null)) as ApiError | null;
@@ -52,14 +58,20 @@ export async function getBytes(path: string): Promise<Uint8Array> {
   return new Uint8Array(await (await call(path)).arrayBuffer());
 }
 
-async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown): Promise<T> {
-  return (
-    await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  ).json() as Promise<T>;
+async function sendJson<T>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: unknown,
+  within_ms?: number,
+): Promise<T> {
+  const signal = within_ms === undefined ? null : AbortSignal.timeout(within_ms);
+  const headers = { 'content-type': 'application/json' };
+  return (await call(path, { method, headers, body: JSON.stringify(body), signal })).json() as Promise<T>;
 }
 
-/** @throws ApiRefusal */
-export const postJson = <T>(path: string, body: unknown): Promise<T> => sendJson('POST', path, body);
+/** @param within_ms a server that takes longer counts as not reached @throws ApiRefusal */
+export const postJson = <T>(path: string, body: unknown, within_ms?: number): Promise<T> =>
+  sendJson('POST', path, body, within_ms);
 
 /** A file that is made of what is sent. @throws ApiRefusal */
 export async function postForFile(path: string, body: unknown): Promise<Blob> {

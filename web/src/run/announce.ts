@@ -1,6 +1,7 @@
 import { findItem, itemState, presentItem, type Entry } from '@rouse/core/procedure';
 import type { WatchEvent } from '@rouse/core/watch';
 import { store } from '../app/store.ts';
+import { shake } from '../platform/awake.ts';
 import { playTone } from '../platform/sound.ts';
 import { speak } from '../platform/speech.ts';
 import type { FollowedRun } from './run-slice.ts';
@@ -19,6 +20,7 @@ export function announce(entry: Entry | WatchEvent): void {
   if (!isSaid(entry)) return;
   const severity = severityOf(entry as Said);
   playTone(severity);
+  if (severity === 'warning') shake();
   if (store.getState().settings.voice) speak(entry.say, severity === 'warning');
 }
 

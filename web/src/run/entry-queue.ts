@@ -8,6 +8,8 @@ export interface QueuedEntry {
   id: string;
   run: string;
   payload: Payload;
+  /** not written by a person: it tells of the outage itself */
+  outage?: boolean;
 }
 
 export type Sent = { kind: 'accepted' } | { kind: 'refused'; message: string; remedy: string } | { kind: 'kept' };
@@ -18,7 +20,8 @@ interface Handlers {
   /** number that the page expects its next entry to have */
   nextSeq: (run: string) => number;
   /** a refusal of something that was sent later, when nobody waited for it any more */
-  refusedLater: (refusal: { message: string; remedy: string }) => void;
+  refusedLater: (refusal: { message: string; remedy: string }, id: string) => void;
+  newId: () => string;
   /** how many entries wait on this page */
   waiting: (count: number) => void;
 }
@@ -26,6 +29,8 @@ interface Handlers {
 const KEY = 'unsent';
 const FIRST_WAIT_MS = 400;
 const LONGEST_WAIT_MS = 4000;
+/** a line that says nothing for so long is no line: what was written is kept, and sent again with the same id */
+const ANSWERED_WITHIN_MS = 5000;
 /** numbers taken by the watch while an entry was on its way */
 const TRIES = 12;
 
@@ -65,6 +70,7 @@ export class EntryQueue {
     for (let first = this.queue[0]; first; first = this.queue[0]) {
       const sent = await this.post(first);
       if (sent.kind === 'kept') {
+        this.sayOutage(first);
         for (const { id } of this.queue) this.settle(id, sent);
         this.retry = window.setTimeout(() => void this.run(), this.wait_ms);
         this.wait_ms = Math.min(2 * this.wait_ms, LONGEST_WAIT_MS);
@@ -73,16 +79,25 @@ export class EntryQueue {
       this.wait_ms = FIRST_WAIT_MS;
       this.queue = this.queue.filter((e) => e.id !== first.id);
       this.changed();
-      if (!this.settle(first.id, sent) && sent.kind === 'refused') this.handlers.refusedLater(sent);
+      if (!this.settle(first.id, sent) && sent.kind === 'refused' && !first.outage)
+        this.handlers.refusedLater(sent, first.id);
     }
     this.running = false;
+  }
+
+  /** What follows was written while no server was reached: the journal says so before it. */
+  private sayOutage({ run }: QueuedEntry): void {
+    if (this.queue[0]!.outage) return;
+    const text = `No server was reached from ${new Date().toISOString().slice(11, 19)} UTC: what follows was written on the page meanwhile.`;
+    this.queue = [{ id: this.handlers.newId(), run, payload: { kind: 'note', text }, outage: true }, ...this.queue];
+    writeSetting(KEY, JSON.stringify(this.queue));
   }
 
   private async post({ id, run, payload }: QueuedEntry): Promise<Sent> {
     let seq = this.handlers.nextSeq(run);
     for (let i = 0; i < TRIES; i++) {
       try {
-        const written = await postJson<Written>(`/runs/${run}/entries`, { id, seq, payload });
+        const written = await postJson<Written>(`/runs/${run}/entries`, { id, seq, payload }, ANSWERED_WITHIN_MS);
         this.handlers.written(run, written);
         return { kind: 'accepted' };
       } catch (error) {
@@ -106,7 +121,7 @@ export class EntryQueue {
 
   private changed(): void {
     writeSetting(KEY, JSON.stringify(this.queue));
-    this.handlers.waiting(this.queue.length);
+    this.handlers.waiting(this.queue.filter((e) => !e.outage).length);
   }
 }
 

@@ -4,11 +4,16 @@ import { decodeChunk } from '@rouse/core/trace';
 import { useEffect } from 'react';
 import { useAppDispatch } from '../app/store.ts';
 import { getBytes, getJson } from '../platform/api.ts';
+import { stayAwake } from '../platform/awake.ts';
 import { followRun } from '../platform/live-socket.ts';
+import { notReached, reached } from '../platform/reach.ts';
 import { store } from '../app/store.ts';
 import { announceUnanswered } from './announce.ts';
 import { ring } from './frame-ring.ts';
 import { knowsAlready, receive } from './receive.ts';
+import { leaveTabletRun, takeUpTabletRun } from './tablet/in-hand.ts';
+import type { TabletRun } from './tablet/tablet-run.ts';
+import { unrecordedStatus } from './unrecorded.ts';
 import { connectionChanged, runFailed, runLeft, runLoaded, statusArrived, type WiredCorridors } from './run-slice.ts';
 
 const LOOK_BACK_S = 120;
@@ -19,7 +24,15 @@ export function useFollowRun(run: string): void {
   useEffect(() => {
     let left = false;
     let unfollow: (() => void) | null = null;
+    let sleep: (() => void) | null = null;
     const load = async (): Promise<void> => {
+      const own = await takeUpTabletRun(run);
+      if (left) return;
+      if (own) {
+        unfollow = followTabletRun(own, dispatch);
+        sleep = stayAwake();
+        return;
+      }
       const [detail, corridors] = await Promise.all([
         getJson<RunDetail>(`/runs/${run}`),
         getJson<WiredCorridors>(`/runs/${run}/corridors`),
@@ -41,9 +54,14 @@ export function useFollowRun(run: string): void {
       dispatch(runLoaded({ detail, type, corridors }));
       if (detail.closedAt !== null) return;
       announceUnanswered(store.getState().run.followed!);
+      sleep = stayAwake();
       unfollow = followRun(run, {
         onFrame: (frame) => ring.push(frame),
-        onConnection: (connected) => dispatch(connectionChanged(connected)),
+        onConnection: (connected) => {
+          dispatch(connectionChanged(connected));
+          if (connected) reached();
+          else notReached(null);
+        },
         onMessage: (message) => {
           const now_ms = performance.now();
           if (message.kind === 'status') {
@@ -60,7 +78,25 @@ export function useFollowRun(run: string): void {
     return () => {
       left = true;
       unfollow?.();
+      sleep?.();
+      leaveTabletRun();
       dispatch(runLeft());
     };
   }, [run, dispatch]);
 }
+
+/** the clock of a run by hand is shown so often */
+const CLOCK_MS = 200;
+
+/** A run that is kept here: there is nobody to listen to, and time goes on. @returns how to leave it */
+function followTabletRun(run: TabletRun, dispatch: typeof store.dispatch): () => void {
+  const { head, type, entries } = run;
+  const closed = entries.find((e) => e.kind === 'closed');
+  ring.reset(type.channels.length, null);
+  knowsAlready(entries);
+  const detail: RunDetail = { ...head, entries: [...entries], closedAt: closed?.at ?? null, outcome: closed?.outcome ?? null };
+  dispatch(runLoaded({ detail, type, corridors: {} }));
+  dispatch(connectionChanged(true));
+  const timer = window.setInterval(() => dispatch(statusArrived(unrecordedStatus(run.now_s(), run.view()))), CLOCK_MS);
+  return () => window.clearInterval(timer);
+} // prettier-ignore

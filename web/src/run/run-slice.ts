@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import type { LiveMessage, RunDetail, Wire } from '@rouse/core/contract';
-import { type Entry, presentItem, reduceRun, type RunState } from '@rouse/core/procedure';
+import { chainEntries, type Draft, type Entry, presentItem, reduceRun, type RunState } from '@rouse/core/procedure';
 import type { Corridor } from '@rouse/core/watch';
 
 export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_ms: number };
@@ -14,6 +14,9 @@ export interface FollowedRun {
   entries: Entry[];
   /** entries that came before those that stand in front of them */
   ahead: Entry[];
+  /** what was written here while no server was reached: the list goes on with it, the journal has it when it is sent */
+  meanwhile: Entry[];
+  /** by the journal, and by what was written meanwhile */
   state: RunState;
 }
 
@@ -62,6 +65,7 @@ const slice = createSlice({
           corridors: unwireCorridors(corridors),
           entries: detail.entries,
           ahead: [],
+          meanwhile: [],
           state: reduceRun(detail.entries),
         },
         failure: null,
@@ -78,7 +82,9 @@ const slice = createSlice({
       const { entries, rest } = inOrder(known, [...ahead, ...action.payload.entries]);
       if (entries.length === followed.entries.length && !action.payload.whole)
         return { ...slice, followed: { ...followed, ahead: rest } };
-      const state = reduceRun(entries);
+      const known_ids = new Set(entries.map((e) => e.id));
+      const meanwhile = followed.meanwhile.filter((e) => !known_ids.has(e.id));
+      const state = reduceRun([...entries, ...meanwhile]);
       // what the watch writes meanwhile answers nothing: only a person's entry, or another item, settles a refusal
       const settled =
         entries.slice(known.length).some((e) => e.by !== 'watch') ||
@@ -86,8 +92,21 @@ const slice = createSlice({
       return {
         ...slice,
         refusal: settled ? null : slice.refusal,
-        followed: { ...followed, entries, ahead: rest, state },
+        followed: { ...followed, entries, ahead: rest, meanwhile, state },
       };
+    },
+    writtenMeanwhile(slice, action: PayloadAction<Draft>) {
+      const { followed } = slice;
+      if (!followed) return slice;
+      const so = [...followed.entries, ...followed.meanwhile];
+      const meanwhile = [...followed.meanwhile, ...chainEntries(followed.detail.run, so.at(-1), [action.payload])];
+      return { ...slice, followed: { ...followed, meanwhile, state: reduceRun([...followed.entries, ...meanwhile]) } };
+    },
+    refusedMeanwhile(slice, action: PayloadAction<string>) {
+      const { followed } = slice;
+      if (!followed) return slice;
+      const meanwhile = followed.meanwhile.filter((e) => e.id !== action.payload);
+      return { ...slice, followed: { ...followed, meanwhile, state: reduceRun([...followed.entries, ...meanwhile]) } };
     },
     statusArrived: (slice, action: PayloadAction<LiveStatus>) => ({ ...slice, status: action.payload }),
     connectionChanged: (slice, action: PayloadAction<boolean>) => ({ ...slice, connected: action.payload }),
@@ -105,6 +124,8 @@ export const {
   runLeft,
   runFailed,
   entriesArrived,
+  writtenMeanwhile,
+  refusedMeanwhile,
   statusArrived,
   connectionChanged,
   unsentCounted,

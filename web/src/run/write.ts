@@ -1,9 +1,13 @@
-import type { Payload } from '@rouse/core/procedure';
+import { acceptFromPilot, type Payload } from '@rouse/core/procedure';
 import { v7 as uuidv7 } from 'uuid';
 import { store } from '../app/store.ts';
 import { EntryQueue } from './entry-queue.ts';
 import { receive } from './receive.ts';
-import { refused, unsentCounted } from './run-slice.ts';
+import { runClock } from './clock.ts';
+import { refused, refusedMeanwhile, unsentCounted, writtenMeanwhile } from './run-slice.ts';
+import { tabletRunInHand } from './tablet/in-hand.ts';
+import { countTabletRuns } from './tablet/send-tablet-runs.ts';
+import type { TabletRun } from './tablet/tablet-run.ts';
 
 const queue = new EntryQueue({
   written: (run, { entries }) => {
@@ -13,7 +17,11 @@ const queue = new EntryQueue({
     const { followed } = store.getState().run;
     return followed?.detail.run === run ? followed.entries.length + 1 : 1;
   },
-  refusedLater: (refusal) => void store.dispatch(refused(refusal)),
+  refusedLater: (refusal, id) => {
+    store.dispatch(refusedMeanwhile(id));
+    store.dispatch(refused(refusal));
+  },
+  newId: uuidv7,
   waiting: (count) => void store.dispatch(unsentCounted(count)),
 });
 
@@ -24,7 +32,31 @@ const queue = new EntryQueue({
 export async function write(payload: Payload): Promise<boolean> {
   const { followed } = store.getState().run;
   if (!followed) return false;
-  const sent = await queue.send({ id: uuidv7(), run: followed.detail.run, payload });
+  const own = tabletRunInHand(followed.detail.run);
+  if (own) return writeOnTablet(own, payload);
+  const id = uuidv7();
+  const sent = await queue.send({ id, run: followed.detail.run, payload });
+  if (sent.kind === 'kept') goOnMeanwhile(id, payload);
   store.dispatch(refused(sent.kind === 'refused' ? { message: sent.message, remedy: sent.remedy } : null));
   return sent.kind !== 'refused';
+}
+
+async function writeOnTablet(run: TabletRun, payload: Payload): Promise<boolean> {
+  const answered = await run.answer(payload);
+  if (answered.ok) receive([...answered.entries], 'new');
+  store.dispatch(refused(answered.ok ? null : { message: answered.message, remedy: answered.remedy }));
+  if (run.head.closed) await countTabletRuns();
+  return answered.ok;
+}
+
+/** Without a server nothing is sensed: the list goes on by what is written here, as far as that can be accepted by eye. */
+function goOnMeanwhile(id: string, payload: Payload): void {
+  const { followed, status } = store.getState().run;
+  if (!followed || followed.entries.some((e) => e.id === id)) return;
+  const verdict = acceptFromPilot(followed.type, followed.state, payload, null);
+  if (!verdict.ok) return;
+  const t_s = runClock(status, followed.detail.openedAt);
+  store.dispatch(
+    writtenMeanwhile({ id, at_ms: Date.now(), t_s, by: followed.state.holder?.person ?? '', payload: verdict.payload }),
+  );
 }

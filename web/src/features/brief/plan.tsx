@@ -1,12 +1,16 @@
 import { type Brief, type ExpectedStart, known } from '@rouse/core/brief';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { upright } from '../../app/theme.ts';
 import { PrimaryButton } from '../../ui/button.tsx';
 import { Small } from '../../ui/heading.ts';
 import { useUnits } from '../../ui/units.ts';
+import { useSessionQuery } from '../../app/session-data.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
+import { reach } from '../../platform/reach.ts';
+import { countTabletRuns } from '../../run/tablet/send-tablet-runs.ts';
+import { TabletRun } from '../../run/tablet/tablet-run.ts';
 import type { BriefDesk } from './desk.ts';
 import { Objections } from './objections.tsx';
 import { Part } from './part.ts';
@@ -166,6 +170,8 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState<string | null>(null);
   const [byHand, setByHand] = useState(false);
+  const away = useSyncExternalStore(reach.subscribe, reach.now).awaySince_ms !== null;
+  const member = useSessionQuery().data?.person;
   const { brief, input, openRun } = desk;
   const held = brief.objections.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
   const begin = async (): Promise<void> => {
@@ -177,6 +183,19 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
     } catch (error) {
       if (!(error instanceof ApiRefusal)) throw error;
       setRefusal(`${error.message} ${error.remedy}`);
+    }
+  };
+  const beginHere = async (): Promise<void> => {
+    const { context } = desk;
+    try {
+      const by = { personId: member!.personId, name: member!.member!.name };
+      const run = await TabletRun.open({ by, context, aircraft, brief: brief.record, past: [...context.past] });
+      await countTabletRuns();
+      await navigate(`/start/${run}`);
+    } catch {
+      setRefusal(
+        'This browser keeps nothing, so no run can be begun without a server. Leave the private window, or make room on the tablet.',
+      );
     }
   };
   return (
@@ -192,15 +211,15 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
               {held.map((h) => h.title.toLowerCase()).join(', ')}.
             </p>
           )}
-          <label>
+          <label hidden={away}>
             <input type="checkbox" checked={byHand} onChange={(e) => setByHand(e.target.checked)} />
             Work it by hand, without the data line
           </label>
           {desk.fillSimulated && (input.observedAt === null || input.heading_deg === null) ? (
             <PrimaryButton onPress={desk.fillSimulated}>Take the simulated day</PrimaryButton>
           ) : (
-            <PrimaryButton isDisabled={!brief.clear} onPress={() => void begin()}>
-              Begin before-start
+            <PrimaryButton isDisabled={!brief.clear} onPress={() => void (away ? beginHere() : begin())}>
+              {away ? 'Begin by hand, kept on this tablet' : 'Begin before-start'}
             </PrimaryButton>
           )}
         </>

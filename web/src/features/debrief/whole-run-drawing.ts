@@ -4,7 +4,7 @@ import { columnOf, type Trace } from '@rouse/core/trace';
 import { tokenColour } from '../../platform/light.ts';
 import { minutes } from '../../ui/words.ts';
 
-const GRID = { left: 40, right: 76, top: 30, bottom: 26 };
+const GRID = { left: 40, right: 44, top: 30, bottom: 26 };
 const LETTER_px = 7.5;
 
 export interface Line {
@@ -37,10 +37,8 @@ export function wholeRunDrawing({ trace, legs, lines, moments, width_px }: Whole
     animation: false,
     yAxisIndex: axis,
     sampling: 'lttb',
-    labelLayout: { moveOverlap: 'shiftY' },
     lineStyle: { color: tokenColour(colour), width: 2.2, type: dash },
     itemStyle: { color: tokenColour(colour) },
-    endLabel: { show: true, formatter: name, ...font, color: tokenColour(colour), distance: 4 },
     data: Array.from(trace.t_s, (t, i) => [t, nullIfLost(columnOf(trace, id)[i]!)]),
   });
   const grounds = ['--hair', '--usual1', '--usual2'].map(tokenColour);
@@ -78,9 +76,7 @@ export function wholeRunDrawing({ trace, legs, lines, moments, width_px }: Whole
         type: 'value',
         ...voltsRange(trace, lines),
         position: 'right',
-        name: 'V',
-        nameTextStyle: font,
-        axisLabel: { ...font, inside: true, formatter: (v: number) => `${v} V` },
+        axisLabel: { ...font, formatter: (v: number) => `${v} V` },
         splitLine: { show: false },
       },
     ],

@@ -3,6 +3,7 @@ import type { Moment } from '@rouse/core/debrief';
 import { legSpans, type RunState } from '@rouse/core/procedure';
 import { columnOf, type Trace } from '@rouse/core/trace';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import styled from 'styled-components';
 import { SlimButton } from '../../ui/button.tsx';
 import { ChartTitle } from '../../charts/frame.tsx';
 import type { Line } from './whole-run-drawing.ts';
@@ -11,6 +12,23 @@ import { DataTable } from '../../ui/data-table.tsx';
 
 // the zoomable chart is the largest part of this page, and comes when everything else can be read
 const WholeRunChart = lazy(async () => ({ default: (await import('./whole-run-chart.tsx')).WholeRunChart }));
+
+const Legend = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  list-style: none;
+  padding: 0;
+  margin-left: auto;
+  font-size: 13px;
+  li {
+    display: flex;
+    gap: 5px;
+    align-items: center;
+  }
+`;
+
+const DASHES: Readonly<Record<Line['dash'], string | undefined>> = { solid: undefined, dashed: '6 3', dotted: '2 3' };
 
 const TABLE_ROWS = 24;
 
@@ -32,6 +50,16 @@ export function WholeRun({ type, state, trace, at_s, moments }: WholeRunProps) {
   return (
     <>
       <ChartTitle title="The whole run" about="drag or use the wheel to look closer">
+        <Legend aria-label="Lines">
+          {lines.map((l) => (
+            <li key={l.id}>
+              <svg width="22" height="8" aria-hidden>
+                <path d="M0 4h22" stroke={`var(${l.colour})`} strokeWidth="2.4" strokeDasharray={DASHES[l.dash]} />
+              </svg>
+              {l.name}
+            </li>
+          ))}
+        </Legend>
         <SlimButton onPress={() => setTable((t) => !t)} aria-pressed={table}>
           As a table
         </SlimButton>

@@ -1,5 +1,6 @@
 import type { DrillView } from '@rouse/core/drill';
 import { Check } from 'lucide-react';
+import { memo } from 'react';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { Aid, Small } from '../../ui/heading.ts';
@@ -39,7 +40,7 @@ const Lines = styled.ol`
 `;
 
 /** What was done so far, newest first: right, or what was wrong with it. */
-export function DoneList({ view }: { view: DrillView | null }) {
+export const DoneList = memo(function DoneList({ view }: { view: DrillView | null }) {
   const done = view?.done ?? [];
   const wrong = done.filter((d) => d.wrong !== null).length;
   return (
@@ -65,4 +66,4 @@ export function DoneList({ view }: { view: DrillView | null }) {
       </Lines>
     </>
   );
-}
+});

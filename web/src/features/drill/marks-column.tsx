@@ -1,5 +1,5 @@
 import { type DrillMarks, type Lesson, PASSED } from '@rouse/core/drill';
-import type { CSSProperties } from 'react';
+import { type CSSProperties, memo } from 'react';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { linearScale } from '../../charts/scale.ts';
@@ -67,7 +67,14 @@ interface MarksProps {
 }
 
 /** The marks of a drill: what each thing is worth, and the five that cost most, each with its moment. */
-export function MarksColumn({ lesson, marks, begun_s, over, before = [], drill = null }: MarksProps) {
+export const MarksColumn = memo(function MarksColumn({
+  lesson,
+  marks,
+  begun_s,
+  over,
+  before = [],
+  drill = null,
+}: MarksProps) {
   return (
     <>
       <Small>{over ? 'Marks' : 'Marks so far'}</Small>
@@ -127,7 +134,7 @@ export function MarksColumn({ lesson, marks, begun_s, over, before = [], drill =
       )}
     </>
   );
-}
+});
 
 const SIZE = { width: 200, height: 64, pad: 8 };
 

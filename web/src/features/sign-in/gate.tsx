@@ -5,10 +5,15 @@ import styled from 'styled-components';
 import { troubleIn } from '../../app/server-data.ts';
 import { useAcknowledgeMutation, useChooseOperatorMutation, useSessionQuery } from '../../app/session-data.ts';
 import { SIGNED_OUT } from '../../platform/api.ts';
+import { forgetAnswers } from '../../platform/offline.ts';
+import { readSetting, writeSetting } from '../../platform/storage.ts';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
 import { Alert } from '../../ui/form.tsx';
 import { SignInPage } from './sign-in-page.ts';
 import { SignIn } from './sign-in.tsx';
+
+/** whose answers this device keeps */
+const ANSWERED = 'answered';
 
 const Over = styled(ModalOverlay)`
   position: fixed;
@@ -39,6 +44,13 @@ export function Gate({ children }: { children: ReactNode }) {
   const isIn = person?.member?.acknowledged === true;
   const operator = isIn ? person.member!.operatorId : null;
   if (operator !== null && workedIn === null) setWorkedIn(operator);
+  const whose = isIn ? `${person.personId}/${operator}` : null;
+  useEffect(() => {
+    // what was answered to one person, or in one operator, is not kept for another one
+    if (whose === null || readSetting(ANSWERED) === whose) return;
+    writeSetting(ANSWERED, whose);
+    void forgetAnswers();
+  }, [whose]);
   // nothing that was read in one operator is shown in another one
   const another = operator !== null && workedIn !== null && operator !== workedIn;
   useEffect(() => {

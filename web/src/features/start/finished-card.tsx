@@ -12,6 +12,7 @@ import { useAppSelector } from '../../app/store.ts';
 import { Button, Key, PrimaryButton } from '../../ui/button.tsx';
 import { minutes } from '../../ui/words.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
+import { tabletRunInHand } from '../../run/tablet/in-hand.ts';
 import { Card, Keys, Kicker, Refusal, Why } from './card.ts';
 import { LEG_KEYS } from './keys.ts';
 import { tryOf, usePilot } from './pilot.ts';
@@ -27,7 +28,6 @@ function readyWords(shutDown: boolean, lifted: boolean): string {
 /** The list is at its end, or a no-go holds it. */
 export function FinishedCard({ followed }: { followed: FollowedRun }) {
   const { type, state, detail } = followed;
-  const navigate = useNavigate();
   const pilot = usePilot();
   const refusal = useAppSelector((s) => s.run.refusal);
   const fault = noGoFaults(type, state)[0];
@@ -68,9 +68,7 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
       {refusal && <Refusal role="alert">{refusal.message}</Refusal>}
       <Keys>
         {closed ? (
-          <PrimaryButton className="wide" onPress={() => void navigate(`/debrief/${detail.run}`)}>
-            To the debrief
-          </PrimaryButton>
+          <AfterClosing run={detail.run} />
         ) : state.abort ? (
           <AfterAbort followed={followed} />
         ) : ready ? (
@@ -93,6 +91,17 @@ export function FinishedCard({ followed }: { followed: FollowedRun }) {
         )}
       </Keys>
     </Card>
+  );
+}
+
+/** A run of this tablet is read back when the server has it. */
+function AfterClosing({ run }: { run: string }) {
+  const navigate = useNavigate();
+  const here = tabletRunInHand(run) !== null;
+  return (
+    <PrimaryButton className="wide" onPress={() => void navigate(here ? '/' : `/debrief/${run}`)}>
+      {here ? 'To Today' : 'To the debrief'}
+    </PrimaryButton>
   );
 }
 

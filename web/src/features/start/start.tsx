@@ -12,6 +12,7 @@ import { AbortPanel } from './abort-panel.tsx';
 import { Calculators } from './calculators.tsx';
 import { CueRegion } from './cue-region.tsx';
 import { Foot } from './foot.tsx';
+import { GiveUp } from './give-up.tsx';
 import { RunHeader } from './header.tsx';
 import { ItemCard } from './item-card.tsx';
 import { KeyHelp } from './key-help.tsx';
@@ -166,6 +167,7 @@ export function StartView() {
         <LateList followed={followed} />
         <StillOpenList followed={followed} />
         <NotDoneList followed={followed} />
+        <GiveUp followed={followed} />
       </Left>
       <Mid
         aria-label={state.abort ? 'Abort' : 'Drawings'}
