@@ -82,7 +82,9 @@ test('without a server Rouse opens, a run is worked by hand and outlives a reloa
   await page.waitForSelector('article[aria-label="QV-SKY"]');
   expect(await page.$eval('[data-away]', (e) => e.textContent)).toMatch(/No server since .* What is shown is as it was at/);
   expect(await seriousFindings(page)).toEqual([]);
+  // what never changes comes out of the browser: there is no server all the same
   await page.goto(`${rouse.base}/brief/${DEMO.aircraftId}`, { waitUntil: 'domcontentloaded' });
+  await page.waitForSelector('[data-away]');
   await pressed(page, 'Begin by hand, kept on this tablet');
   await page.waitForSelector('[data-item]');
   const run = page.url().split('/').pop()!;

@@ -21,10 +21,12 @@ async function readAll(stopped: () => boolean): Promise<void> {
     return getJson<T>(path).catch(() => null);
   };
   const today = await ask<Today>('/today');
-  for (const { aircraft, tail, type } of today?.aircraft.slice(0, MOST_AIRCRAFT) ?? []) {
+  for (const { aircraft, type } of today?.aircraft.slice(0, MOST_AIRCRAFT) ?? []) {
     await ask(`/aircraft/${aircraft}/brief`);
     await ask(`/types/${type.id}/${type.version}`);
     await ask(`/drill/${type.id}/${type.version}`);
+  }
+  for (const { tail } of today?.aircraft.slice(0, MOST_AIRCRAFT) ?? []) {
     const page = await ask<RunsPage>(`/log/runs?tail=${tail}`);
     for (const { run } of page?.runs.slice(0, RUNS_OF_A_TAIL) ?? []) {
       // a run that is over stays as it is: once is enough
