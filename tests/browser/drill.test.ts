@@ -211,6 +211,12 @@ test('an instructor looks on from another page: arms a fault, says a word, freez
   await press(desk, 'Arm it');
   await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('armed')); // prettier-ignore
 
+  await desk.type('[aria-label="Weather from now on"] input', '31');
+  await desk.keyboard.press('Enter');
+  await page.waitForFunction(() =>
+    document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('31 °C'),
+  );
+
   // the learner's drill goes on whatever becomes of the desk
   await press(desk, 'End the drill');
   await page.waitForSelector('[data-drill="over"]');
@@ -222,3 +228,42 @@ test('an instructor looks on from another page: arms a fault, says a word, freez
   await desk.close();
   expect(complaints).toEqual([]);
 });
+
+test('an instructor writes a lesson: what is wrong is said as it is typed and stays, it is tried out, kept, and flown', SLOW, async () => {
+  const { page, complaints } = await openPage(stage.chrome.browser, stage.rouse.base, { as: 'instructor' });
+  await page.goto(`${stage.rouse.base}/set-up/lessons`, { waitUntil: 'networkidle2' });
+  const skerry = await page.$$eval('main select option', (all) => all.find((o) => o.textContent.includes('S7'))!.value);
+  await page.select('main select', skerry);
+  await page.waitForFunction(() => [...document.querySelectorAll('main select')].length === 2);
+  await page.waitForSelector('main option[value="learn-before-start"]');
+  await page.$$eval('main select', (all) => all.at(-1)!.setAttribute('data-begin', ''));
+  await page.select('[data-begin]', 'learn-before-start');
+  const text = await page.waitForSelector('#lesson-text');
+  expect(await text!.evaluate((t) => (t as HTMLTextAreaElement).value)).toContain('id: own-learn-before-start');
+  await text!.focus();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('End');
+  await page.keyboard.up('Control');
+  await page.keyboard.type('price: 3');
+  await page.waitForFunction(() => document.querySelector('[data-problem]')?.textContent?.includes('price'));
+  await page.reload({ waitUntil: 'networkidle2' });
+  await page.select('main select', skerry);
+  await page.waitForFunction(() => document.querySelector<HTMLTextAreaElement>('#lesson-text')?.value.endsWith('price: 3'));
+  await page.focus('#lesson-text');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('End');
+  await page.keyboard.up('Control');
+  for (let i = 0; i < 'price: 3'.length; i++) await page.keyboard.press('Backspace');
+  await page.waitForFunction(() => document.querySelectorAll('[data-problem]').length === 0);
+  expect(await seriousFindings(page)).toEqual([]);
+  const press = (name: string): Promise<void> =>
+    page.$$eval('button', (all, n) => all.find((b) => b.textContent === n)!.click(), name);
+  await press('Try it');
+  await page.waitForSelector('[data-tried="100"]', { timeout: 120_000 });
+  await press('Keep it');
+  await page.waitForFunction(() => document.body.innerText.includes('It stands in Drill now.'));
+  await page.goto(`${stage.rouse.base}/drill?type=S7`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-lesson="own-learn-before-start"]');
+  await page.close();
+  expect(complaints).toEqual([]);
+}); // prettier-ignore

@@ -11,7 +11,7 @@ import { putFeature } from '../db/features.ts';
 import { findMapping } from '../db/mappings.ts';
 import type { Tx } from '../db/pool.ts';
 import { findRecording, insertRecording, runWithin } from '../db/recordings.ts';
-import { insertRun, monthOf } from '../db/runs.ts';
+import { findOpenRun, insertRun, monthOf } from '../db/runs.ts';
 import { insertTrace } from '../db/trace.ts';
 import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
@@ -82,6 +82,8 @@ async function prepare({ inTx }: Desk, { aircraft, type }: LiveAircraft, bytes: 
 /** @throws Refusal where the log has that time already, or cannot have it */
 async function needFree(tx: Tx, { aircraft }: LiveAircraft, { openedAt_ms, closedAt_ms }: KeptRecording, now: Date): Promise<void> {
   if (closedAt_ms > now.getTime()) throw refused(`It ends at ${said(new Date(closedAt_ms))}, which is still to come`);
+  const open = await findOpenRun(tx, aircraft.aircraftId);
+  if (open) throw new Refusal('run-is-open', `${aircraft.tail} has an open run already.`, { run: open.runId });
   const other = await runWithin(tx, aircraft.aircraftId, new Date(openedAt_ms), new Date(closedAt_ms));
   if (other) throw refused(`The log of ${aircraft.tail} has a run of ${said(other)} within its time`);
 } // prettier-ignore

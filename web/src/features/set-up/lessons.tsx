@@ -144,14 +144,19 @@ function Write({ type, text, write }: { type: TypeFile; text: string; write: (to
         The lesson
       </Small>
       <Text id="lesson-text" value={text} spellCheck={false} onChange={(e) => write(e.target.value)} />
-      <ul aria-label="Problems" role="status">
-        {problems.map((words) => (
-          <li key={words} data-problem>
-            {words}
-          </li>
-        ))}
-        {problems.length === 0 && <li>It fits {type.name}.</li>}
-      </ul>
+      <div role="status">
+        {problems.length === 0 ? (
+          <p>It fits {type.name}.</p>
+        ) : (
+          <ul aria-label="Problems">
+            {problems.map((words) => (
+              <li key={words} data-problem>
+                {words}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
       <Line>
         <Button isDisabled={!lesson || !isWatched(type) || flies} onPress={() => lesson && isWatched(type) && tryIt({ type, lesson })}>
           {flies ? 'A simulated learner flies it…' : 'Try it'}
