@@ -30,13 +30,16 @@ const queue = new EntryQueue({
  * @returns whether it was taken; an entry that the server could not be told of is kept on this page, and counts as taken
  */
 export async function write(payload: Payload): Promise<boolean> {
-  const { followed } = store.getState().run;
+  const { followed, connected } = store.getState().run;
   if (!followed) return false;
   const own = tabletRunInHand(followed.detail.run);
   if (own) return writeOnTablet(own, payload);
   const id = uuidv7();
+  // where the line is known to be gone nothing waits for it: a stop least of all
+  if (!connected) goOnMeanwhile(id, payload);
   const sent = await queue.send({ id, run: followed.detail.run, payload });
   if (sent.kind === 'kept') goOnMeanwhile(id, payload);
+  if (sent.kind === 'refused') store.dispatch(refusedMeanwhile(id));
   store.dispatch(refused(sent.kind === 'refused' ? { message: sent.message, remedy: sent.remedy } : null));
   return sent.kind !== 'refused';
 }
@@ -52,7 +55,7 @@ async function writeOnTablet(run: TabletRun, payload: Payload): Promise<boolean>
 /** Without a server nothing is sensed: the list goes on by what is written here, as far as that can be accepted by eye. */
 function goOnMeanwhile(id: string, payload: Payload): void {
   const { followed, status } = store.getState().run;
-  if (!followed || followed.entries.some((e) => e.id === id)) return;
+  if (!followed || [...followed.entries, ...followed.meanwhile].some((e) => e.id === id)) return;
   const verdict = acceptFromPilot(followed.type, followed.state, payload, null);
   if (!verdict.ok) return;
   const t_s = runClock(status, followed.detail.openedAt);

@@ -1,4 +1,5 @@
 import type { WatchedType } from '../../aircraft/index.ts';
+import { higherOf, lowerOf } from '../../statistics/index.ts';
 import { type Trace, TraceBuilder, columnOf } from '../../trace/index.ts';
 import { DealtStart } from '../starts/dealt-start.ts';
 import { conditionsOfDay, type RecordedAct, type RecordedStart } from './recorded-start.ts';
@@ -54,12 +55,10 @@ const SPEEDS_pct = [20, 35, 50];
 
 /** Looks at one start. */
 export function seenOf({ watch: { channels } }: RecordedStart, trace: Trace): StartSeen {
-  const extreme = (id: string, pick: (a: number, b: number) => number): number =>
-    columnOf(trace, id).reduce((kept, v) => (Number.isNaN(v) ? kept : Number.isNaN(kept) ? v : pick(kept, v)), NaN);
   const began_s = passes_s(trace, channels.speed, TURNS_pct);
   return {
-    volts_V: extreme(channels.volts, Math.min),
-    peak_C: extreme(channels.temperature, Math.max),
+    volts_V: columnOf(trace, channels.volts).reduce(lowerOf, NaN),
+    peak_C: columnOf(trace, channels.temperature).reduce(higherOf, NaN),
     times_s: SPEEDS_pct.map((pct) => passes_s(trace, channels.speed, pct) - began_s),
   };
 }
