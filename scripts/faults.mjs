@@ -6,7 +6,7 @@ import { build, bundle } from './lib/build.mjs';
 
 requireNode();
 try {
-  await Promise.all([installFromDebian({ chromium: false }), installPackages()]);
+  await Promise.all([installFromDebian({ chromium: false, clockSteps: true }), installPackages()]);
   await build();
   const outfile = path.join(ROOT, 'bench/dist/faults.js');
   await bundle('bench/faults/main.ts', outfile);

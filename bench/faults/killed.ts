@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 import type { LiveMessage } from '@rouse/core/contract';
@@ -45,7 +45,13 @@ export class Ordeal {
   /** what the command has said, for a failure that is seen only once */
   private said = '';
 
+  /** by how much the wall clock of everything is off, as faketime reads it */
+  private get offsetFile(): string {
+    return path.join(this.checkout.dir, '.local-clock');
+  }
+
   async begin(): Promise<void> {
+    writeFileSync(this.offsetFile, '+0');
     await this.startCommand();
     this.feed();
     this.run = await waitUntil(async () => {
@@ -98,6 +104,32 @@ export class Ordeal {
     ];
   }
 
+  /** The wall clock of everything is set back an hour, forth an hour and back five seconds, again and again. */
+  async clockSteps(times: number): Promise<Line[]> {
+    const [since, told] = [this.crossings.length, new Set(this.told.keys())];
+    for (let i = 0; i < times; i++)
+      for (const step_s of [-3600, 0, -5, 0, 3600, 0]) {
+        writeFileSync(this.offsetFile, `${step_s < 0 ? '' : '+'}${step_s}`);
+        await new Promise((resolve) => setTimeout(resolve, 3000));
+        await this.answersAgain();
+      }
+    const causeless = [...this.told].filter(
+      ([id, entry]) =>
+        !told.has(id) && (entry.kind === 'abort' || ('code' in entry && entry.code.startsWith('source'))),
+    );
+    return [
+      this.latency('while the wall clock steps', this.crossings.slice(since)),
+      {
+        name: `wall clock stepped ${times * 6} times: stops, and data said to be lost`,
+        value: causeless.length,
+        unit: '',
+        wanted: 'at most',
+        target: 0,
+      },
+      ...(await this.account('wall clock stepped')),
+    ];
+  }
+
   /** Alarms in ordinary times. */
   async ordinary(for_s: number): Promise<Line> {
     const since = this.crossings.length;
@@ -114,6 +146,7 @@ export class Ordeal {
         ROUSE_DEMO_STARTS: '0',
         ROUSE_STAND_INS: 'QV-TRN',
         LOG_LEVEL: 'fatal',
+        ...steppedClock(this.offsetFile),
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
@@ -314,6 +347,20 @@ export class Ordeal {
       remark: `p50 ${share(0.5).toFixed(1)} ms, ${late.length} of ${crossings.length} crossings told`,
     };
   }
+}
+
+/** What a program is begun with so that a file says its wall clock; time that only runs on is left alone. */
+function steppedClock(offsetFile: string): Record<string, string> {
+  const found = readdirSync('/usr/lib')
+    .map((place) => `/usr/lib/${place}/faketime/libfaketimeMT.so.1`)
+    .find((library) => existsSync(library));
+  if (!found) throw new Error('faketime is missing; give npm run faults again as someone who can install it');
+  return {
+    LD_PRELOAD: found,
+    FAKETIME_TIMESTAMP_FILE: offsetFile,
+    FAKETIME_CACHE_DURATION: '1',
+    FAKETIME_DONT_FAKE_MONOTONIC: '1',
+  };
 }
 
 function readPort(checkout: Checkout): number {

@@ -22,6 +22,7 @@ try {
   const asked = process.argv.slice(2).filter((a) => !a.startsWith('--'));
   for (const kind of ['server', 'database child', 'postmaster', 'stand-in', 'command'] as const)
     if (asked.length === 0 || asked.includes(kind)) say(await ordeal.killed(kind, times));
+  if (asked.length === 0 || asked.includes('clock')) say(await ordeal.clockSteps(smoke ? 1 : 5));
   say(await ordeal.unwritable(smoke ? 12 : 60));
 } finally {
   await ordeal.end();

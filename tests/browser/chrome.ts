@@ -136,19 +136,24 @@ export async function spoken(page: Page): Promise<string[]> {
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
-/** Findings of axe that are serious or worse, each with the elements it means. */
-export async function seriousFindings(page: Page): Promise<string[]> {
+/** Findings of axe that are serious or worse, each with the elements it means. @param coloursOnly asks for contrast alone */
+export async function seriousFindings(page: Page, coloursOnly = false): Promise<string[]> {
   await page.evaluate(axeSource);
-  return page.evaluate(async () => {
-    interface Finding {
-      id: string;
-      impact: string | null;
-      nodes: { target: unknown[]; failureSummary: string }[];
-    }
-    const { axe } = window as unknown as { axe: { run(document: Document): Promise<{ violations: Finding[] }> } };
-    const { violations } = await axe.run(document);
-    return violations
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .map((v) => `${v.id}: ${v.nodes.map((n) => `${String(n.target)} ${n.failureSummary}`).join(' | ')}`);
-  });
+  return page.evaluate(
+    async (rules: string[] | undefined) => {
+      interface Finding {
+        id: string;
+        impact: string | null;
+        nodes: { target: unknown[]; failureSummary: string }[];
+      }
+      const { axe } = window as unknown as {
+        axe: { run(document: Document, how: { runOnly?: string[] }): Promise<{ violations: Finding[] }> };
+      };
+      const { violations } = await axe.run(document, rules ? { runOnly: rules } : {});
+      return violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map((v) => `${v.id}: ${v.nodes.map((n) => `${String(n.target)} ${n.failureSummary}`).join(' | ')}`);
+    },
+    coloursOnly ? ['color-contrast'] : undefined,
+  );
 }

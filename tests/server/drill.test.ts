@@ -2,6 +2,7 @@ import { needWatched } from '@rouse/core/aircraft';
 import { simulatedBrief } from '@rouse/core/brief';
 import type { DrillKept, DrillMessage, LessonsOfType, LoggedTail, PersonLog, RunsPage } from '@rouse/core/contract';
 import { type Act, bestHandOf, DrillFlight, flyAsLearner, marksOf } from '@rouse/core/drill';
+import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { PERSON } from '../caller.ts';
 import { readPdf } from '../pdf.ts';
@@ -38,7 +39,7 @@ async function flown(id: string, instead: (act: Act) => Act | null = (act) => ac
   flyAsLearner(flight, { seed: 11, instead, within_s: 300 });
   const { acts, ended_s } = flight.flown();
   return {
-    body: { type: of, lesson: id, seed: 11, acts, ended_s },
+    body: { id: uuidv7(), waited_s: 0, type: of, lesson: id, seed: 11, acts, ended_s },
     marks: marksOf(flight.flown(), bestHandOf(options)),
   };
 }
@@ -65,11 +66,25 @@ describe('a drill', () => {
 
   test('a round of abort or go is dealt again and decided by the server', async () => {
     const starts = [1, 2, 3].map((seed) => ({ seed, difficulty: 0.3, stopped_s: null }));
-    const { status, body } = await pilot.post('/drill/rounds', { type: of, lesson: 'abort-or-go', starts });
+    const round = () =>
+      pilot.post('/drill/rounds', { id: uuidv7(), waited_s: 0, type: of, lesson: 'abort-or-go', starts });
+    const { status, body } = await round();
     expect(status).toBe(201);
     expect((body as unknown as DrillKept).sum).toBeLessThanOrEqual(100);
-    const again = await pilot.post('/drill/rounds', { type: of, lesson: 'abort-or-go', starts });
+    const again = await round();
     expect((again.body as unknown as DrillKept).sum).toBe((body as unknown as DrillKept).sum);
+  });
+
+  test('that waited on a device is kept once, under the day on which it was flown', async () => {
+    const { body } = await flown('fault-start');
+    const send = { ...body, waited_s: 3 * 86_400 };
+    const twice = [await pilot.post('/drill/flown', send), await pilot.post('/drill/flown', send)];
+    expect(twice.map((a) => a.status)).toEqual([201, 201]);
+    const kept = (await pilot.get<DrillMessage>(page)).flown.filter((d) => d.id === body.id);
+    expect(kept).toHaveLength(1);
+    expect((Date.now() - Date.parse(kept[0]!.at)) / 86_400_000).toBeCloseTo(3, 1);
+    const others = await pilot.as('instructor').post('/drill/flown', body);
+    expect([others.status, others.body.error?.code]).toEqual([409, 'id-used']);
   });
 
   test('never becomes a run: no log, no book and no tail knows of it', async () => {

@@ -5,8 +5,13 @@ const typeSchema = z.strictObject({ id: z.string().min(1).max(20), version: z.in
 /** nobody does more in an hour */
 const MOST_ACTS = 20_000;
 
+/** a drill that was flown without a server may wait so long for one, s */
+const LONGEST_WAIT_s = 400 * 86_400;
+/** Which drill it is, so that one that is sent twice is kept once, and how long it waited on the device. */
+const sentSchema = z.strictObject({ id: z.uuid(), waited_s: z.number().nonnegative().max(LONGEST_WAIT_s) });
+
 /** A lesson that was flown: the server flies it again, and marks it itself. */
-export const drillFlownSchema = z.strictObject({
+export const drillFlownSchema = sentSchema.extend({
   type: typeSchema,
   lesson: z.string().min(1).max(60),
   seed: z.int().nonnegative(),
@@ -16,7 +21,7 @@ export const drillFlownSchema = z.strictObject({
 export type DrillFlown = z.infer<typeof drillFlownSchema>;
 
 /** A round of abort or go: which starts were dealt, and when each was stopped. */
-export const roundFlownSchema = z.strictObject({
+export const roundFlownSchema = sentSchema.extend({
   type: typeSchema,
   lesson: z.string().min(1).max(60),
   starts: z

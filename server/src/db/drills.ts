@@ -9,17 +9,27 @@ export interface KeptDrill {
   at: Date;
   title: string;
   lesson: string;
-  flown: DrillFlown | RoundFlown;
+  flown: Omit<DrillFlown, 'id' | 'waited_s'> | Omit<RoundFlown, 'id' | 'waited_s'>;
   marks: { sum: number; worst: string[]; lost: { of: string; points: number }[] };
 }
 
-export async function insertDrill(tx: Tx, { id, personId, at, title, lesson, flown, marks }: KeptDrill): Promise<void> {
+/** Keeps a drill, once. @returns false where the id is another person's */
+export async function insertDrill(
+  tx: Tx,
+  { id, personId, at, title, lesson, flown, marks }: KeptDrill,
+): Promise<boolean> {
   const { type } = flown;
   await tx.query(
     `INSERT INTO drill (operator_id, drill_id, person_id, at, type_id, type_version, lesson, title, flown, marks, sum)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT DO NOTHING`,
     [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, JSON.stringify(flown), JSON.stringify(marks), marks.sum], // prettier-ignore
   );
+  const { rowCount } = await tx.query('SELECT FROM drill WHERE operator_id = $1 AND drill_id = $2 AND person_id = $3', [
+    tx.operatorId,
+    id,
+    personId,
+  ]);
+  return rowCount === 1;
 }
 
 const LISTED = `drill_id AS id, at, type_id AS type, lesson, title, sum, marks->'worst' AS worst,

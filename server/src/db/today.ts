@@ -18,8 +18,7 @@ export async function fleetSums(tx: Tx, most: number): Promise<Map<string, Fleet
     `SELECT a.aircraft_id AS "aircraftId", coalesce(b.starts, 0)::int AS starts, coalesce(b.running_s, 0) AS running_s,
             coalesce(b.flight_s, 0) AS flight_s, coalesce(d.n, 0)::int AS defects, coalesce(i.n, 0)::int AS due, g.n::int AS "goodStarts"
      FROM aircraft a
-     LEFT JOIN (SELECT aircraft_id, sum(starts) AS starts, sum(running_s) AS running_s, sum(flight_s) AS flight_s
-       FROM run_booking WHERE operator_id = $1 GROUP BY aircraft_id) b USING (aircraft_id)
+     LEFT JOIN (SELECT aircraft_id, starts, running_s, flight_s FROM booked_total WHERE operator_id = $1) b USING (aircraft_id)
      LEFT JOIN (SELECT aircraft_id, count(*) AS n FROM defect WHERE operator_id = $1 AND closed_at IS NULL GROUP BY aircraft_id) d
        USING (aircraft_id)
      LEFT JOIN (SELECT aircraft_id, count(*) AS n FROM due_item WHERE operator_id = $1 AND done_at IS NULL GROUP BY aircraft_id) i

@@ -2,10 +2,9 @@ import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft
 import { type DrillFlown, type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, type RoundFlown, roundFlownSchema } from '@rouse/core/contract'; // prettier-ignore
 import { dueOf, type Lesson } from '@rouse/core/drill';
 import express, { type Response, Router } from 'express';
-import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { getType } from '../db/aircraft.ts';
-import { costsOf, insertDrill, type KeptDrill, listDrills, practisedBy } from '../db/drills.ts';
+import { costsOf, insertDrill, listDrills, practisedBy } from '../db/drills.ts';
 import { Refusal } from '../errors.ts';
 import type { DrillMarked } from '../reckon/tasks.ts';
 import { deskOf, type Services } from '../services.ts';
@@ -33,12 +32,18 @@ export function drillRoutes(services: Services): Router {
       if (!isWatched(type) || !lesson) throw new Refusal('not-found', `${type.id} has no lesson named ${id}.`);
       return { type, lesson };
     });
-  const keep = async (res: Response, drill: Pick<KeptDrill, 'lesson' | 'title' | 'flown'>, marks: DrillMarked): Promise<DrillKept> => {
+  const keep = async (
+    res: Response,
+    { id, waited_s, ...flown }: DrillFlown | RoundFlown,
+    { title }: Lesson,
+    marks: DrillMarked,
+  ): Promise<DrillKept> => {
     const { who, inTx, now } = deskOf(services, res);
-    const id = uuidv7();
-    await inTx((tx) => insertDrill(tx, { id, personId: who.personId, at: now(), ...drill, marks }));
+    const at = new Date(now().getTime() - 1000 * waited_s);
+    const drill = { id, personId: who.personId, at, lesson: flown.lesson, title, flown, marks };
+    if (!(await inTx((tx) => insertDrill(tx, drill)))) throw new Refusal('id-used', 'Another drill has this id.');
     return { id, sum: marks.sum };
-  }; // prettier-ignore
+  };
 
   router.get('/drill/due', async (_req, res) => {
     const { who, fleet, inTx, now } = deskOf(services, res);
@@ -83,14 +88,14 @@ export function drillRoutes(services: Services): Router {
     const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.drill(type, lesson, flown);
     if ('refused' in marks) throw new Refusal('bad-request', marks.refused);
-    res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
+    res.status(201).json(await keep(res, flown, lesson, marks));
   });
 
   router.post('/drill/rounds', async (req, res) => {
     const flown = parse(roundFlownSchema, req.body);
     const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.round(type, flown);
-    res.status(201).json(await keep(res, { lesson: lesson.id, title: lesson.title, flown }, marks));
+    res.status(201).json(await keep(res, flown, lesson, marks));
   });
 
   return router;

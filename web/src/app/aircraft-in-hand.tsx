@@ -53,11 +53,11 @@ export function OnAircraftInHand({ title, to }: { title: string; to: (aircraft: 
 
 const Opener = styled(AriaButton)`
   ${buttonLook}
-  min-height: 40px;
+  min-height: 2.5rem;
   padding: 4px 10px;
   border-color: transparent;
   background: none;
-  font-size: 20px;
+  font-size: 1.25rem;
   font-weight: 720;
   line-height: 1.15;
   white-space: nowrap;
@@ -70,9 +70,9 @@ const Choices = styled(Menu)`
   border-radius: 11px;
   box-shadow: 0 8px 28px rgb(0 0 0 / 18%);
   padding: 6px;
-  max-height: min(70vh, 520px);
+  max-height: min(70vh, 32.5rem);
   overflow: auto;
-  min-width: 260px;
+  min-width: 16.25rem;
   outline: none;
 `;
 
@@ -81,14 +81,14 @@ const Choice = styled(MenuItem)`
   justify-content: space-between;
   gap: 18px;
   align-items: center;
-  min-height: 48px;
+  min-height: 3rem;
   padding: 4px 12px;
   border-radius: 8px;
   cursor: pointer;
   outline: none;
   span {
     color: var(--soft);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   &[data-focused] {
     background: var(--usual1);

@@ -20,7 +20,7 @@ const Bar = styled.div`
     background: var(--caution-paper);
     color: var(--caution);
     border-bottom: 1px solid var(--caution);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   a {
     color: inherit;

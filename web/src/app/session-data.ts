@@ -167,6 +167,9 @@ export function useMember(): NonNullable<NonNullable<SessionMessage['person']>['
   return useSessionQuery().data?.person?.member ?? null;
 }
 
+/** Who is signed in, undefined for nobody. */
+export const usePersonId = (): string | undefined => useSessionQuery().data?.person?.personId;
+
 /** Whether whoever is signed in may do something. */
 export function useMay(right: Right): boolean {
   const member = useMember();

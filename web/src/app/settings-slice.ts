@@ -4,11 +4,19 @@ import { UNIT_CHOICES, type UnitKind, type Units, USUAL_UNITS } from './unit-cho
 
 export type Light = 'auto' | 'day' | 'night' | 'sun';
 const LIGHTS: readonly Light[] = ['auto', 'day', 'night', 'sun'];
+/** Times the browser's own size. */
+export const TEXT_SIZES = [1, 1.25, 1.5, 2] as const;
+export type TextSize = (typeof TEXT_SIZES)[number];
+/** By what an item can be answered beside keys and touch. */
+export const ANSWERS = ['hand', 'headset', 'words'] as const;
+export type Answers = (typeof ANSWERS)[number];
 
 export interface Settings {
   light: Light;
   voice: boolean;
   units: Units;
+  textSize: TextSize;
+  answers: Answers;
 }
 
 function readUnits(): Units {
@@ -25,6 +33,8 @@ function initial(): Settings {
     light: LIGHTS.find((l) => l === light) ?? 'auto',
     voice: readSetting('voice') !== 'off',
     units: readUnits(),
+    textSize: TEXT_SIZES.find((size) => String(size) === readSetting('text-size')) ?? 1,
+    answers: ANSWERS.find((by) => by === readSetting('answers')) ?? 'hand',
   };
 }
 
@@ -40,20 +50,29 @@ const slice = createSlice({
       const [first, second] = UNIT_CHOICES[kind];
       Object.assign(state.units, { [kind]: state.units[kind] === first ? second : first });
     },
+    textSizeChanged(state, action: PayloadAction<TextSize>) {
+      state.textSize = action.payload;
+    },
+    answersChanged(state, action: PayloadAction<Answers>) {
+      state.answers = action.payload;
+    },
     voiceToggled(state) {
       state.voice = !state.voice;
     },
   },
 });
 
-export const { lightChanged, unitToggled, voiceToggled } = slice.actions;
+export const { answersChanged, lightChanged, textSizeChanged, unitToggled, voiceToggled } = slice.actions;
 export const settingsReducer = slice.reducer;
 export { LIGHTS };
 
-/** Puts the light on the document and keeps the settings for next time. */
-export function applySettings({ light, voice, units }: Settings): void {
+/** Puts light and size of text on the document and keeps the settings for next time. */
+export function applySettings({ light, voice, units, textSize, answers }: Settings): void {
   if (light === 'auto') delete document.documentElement.dataset['light'];
   else document.documentElement.dataset['light'] = light;
+  document.documentElement.style.setProperty('--text-size', String(textSize));
+  writeSetting('text-size', String(textSize));
+  writeSetting('answers', answers);
   writeSetting('light', light);
   writeSetting('voice', voice ? 'on' : 'off');
   writeSetting('units', Object.values(units).join(' '));

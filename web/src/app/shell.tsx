@@ -16,15 +16,17 @@ import { Gate } from '../features/sign-in/gate.tsx';
 import { HandOver } from '../features/sign-in/hand-over.tsx';
 import { keepAtHand } from './keep-at-hand.ts';
 import { OfflineBar } from './offline-bar.tsx';
-import { useMay } from './session-data.ts';
+import { serverData } from './server-data.ts';
+import { useMay, usePersonId } from './session-data.ts';
+import { keepSendingDrills } from '../platform/drills-at-hand.ts';
 import { keepSendingTabletRuns } from '../run/tablet/send-tablet-runs.ts';
 import { type Light, lightChanged, LIGHTS } from './settings-slice.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
-import { phone, upright } from './theme.ts';
+import { phone, tiny, upright } from './theme.ts';
 
 const Frame = styled.div`
   display: grid;
-  grid-template: minmax(0, 1fr) / 76px minmax(0, 1fr);
+  grid-template: minmax(0, 1fr) / 4.75rem minmax(0, 1fr);
   height: 100%;
   ${upright} {
     grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
@@ -68,21 +70,31 @@ const Name = styled.b`
   }
 `;
 
+/** The icon stands for the word, which stays there for who hears the page. */
+const iconAlone = css`
+  flex: 1 1 0;
+  height: 48px;
+  font-size: 0;
+`;
+
 const RailLink = styled(NavLink)`
-  width: 64px;
-  height: 54px;
+  width: 4rem;
+  height: 3.375rem;
   border-radius: 10px;
   display: flex;
   flex-direction: column;
   align-items: center;
   justify-content: center;
   gap: 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
   color: inherit;
   text-decoration: none;
   ${phone} {
-    font-size: 10.5px;
+    font-size: 0.65625rem;
     min-width: 0;
+  }
+  ${tiny} {
+    ${iconAlone}
   }
   &.active {
     background: var(--rail-on);
@@ -92,18 +104,22 @@ const RailLink = styled(NavLink)`
 `;
 
 const railButton = css`
-  width: 64px;
-  height: 54px;
+  width: 4rem;
+  height: 3.375rem;
   border: 0;
   border-radius: 10px;
   background: none;
-  font-size: 12px;
+  font-size: 0.75rem;
   display: flex;
   flex-direction: column;
   align-items: center;
   justify-content: center;
   gap: 3px;
   cursor: pointer;
+  ${tiny} {
+    ${iconAlone}
+    min-width: 0;
+  }
 `;
 
 const LightButton = styled.button`
@@ -114,7 +130,7 @@ const Who = styled(HandOver)`
   ${railButton}
   margin-top: auto;
   span {
-    max-width: 64px;
+    max-width: 4rem;
     overflow: hidden;
     white-space: nowrap;
     text-overflow: ellipsis;
@@ -146,8 +162,14 @@ function Pages() {
   useEffect(keepAtHand, []);
   const { pathname } = useLocation();
   const mayDrill = useMay('drill');
+  const by = usePersonId();
   const light = useAppSelector((s) => s.settings.light);
   const dispatch = useAppDispatch();
+  useEffect(
+    () =>
+      by === undefined ? undefined : keepSendingDrills(by, () => dispatch(serverData.util.invalidateTags(['drill']))),
+    [by, dispatch],
+  );
   const nextLight = LIGHTS[(LIGHTS.indexOf(light) + 1) % LIGHTS.length]!;
   return (
     <Frame>

@@ -19,13 +19,13 @@ const day = css`
   --band1: #fbf5e2;
   --band2: #f6ebcb;
   --limit-edge: #8a6a1f;
-  --limit-ink: #5f460d;
-  --now: #a3246f;
+  --limit-ink: #583f09;
+  --now: #981d67;
   --now-paper: #fef8fc;
   --on-now: #ffffff;
-  --caution: #8f4b00;
+  --caution: #7b4000;
   --caution-paper: #fff1d6;
-  --warning: #b3161f;
+  --warning: #990d16;
   --warning-paper: #fde6e4;
   --rail: #12303c;
   --rail-ink: #cfe3e8;
@@ -38,7 +38,7 @@ const day = css`
 const night = css`
   --paper: #0b1418;
   --sheet: #0f1b20;
-  --ink: #e8dfcb;
+  --ink: #d2cab7;
   --soft: #a7aea6;
   --line: #24343a;
   --hair: #1c2a30;
@@ -48,23 +48,23 @@ const night = css`
   --usual2: #1c4452;
   --usual3: #28596a;
   --track: #6fb3c6;
-  --limit-fill: #4a3a17;
+  --limit-fill: #413212;
   --limit-hatch: #6b5522;
   --band1: #1f1b10;
   --band2: #2a2413;
   --limit-edge: #c7a458;
   --limit-ink: #d9bd7d;
-  --now: #e27ab6;
+  --now: #e88fc4;
   --now-paper: #1d1520;
   --on-now: #23091a;
   --caution: #e9a94c;
   --caution-paper: #2e210d;
-  --warning: #ff7b74;
+  --warning: #ff8a83;
   --warning-paper: #331314;
   --rail: #060d11;
   --rail-ink: #b9c2bd;
   --rail-on: #1c2c33;
-  --rail-on-ink: #e8dfcb;
+  --rail-on-ink: #d2cab7;
   --button: #14242a;
   --button-line: #6e7d80;
   color-scheme: dark;
@@ -105,6 +105,13 @@ const sun = css`
   color-scheme: light;
 `;
 
+/** Where there is less room than so much text, the parts stack: a tablet held upright, a phone, large letters on a desk. */
+export const narrower = (than_rem: number): string => `@container page (max-width: ${than_rem}rem)`;
+export const upright = narrower(61.25);
+export const phone = narrower(35);
+/** A phone with large letters: words that an icon tells are left to it. */
+export const tiny = narrower(20);
+
 export const GlobalStyle = createGlobalStyle`
   :root { ${day} }
   @media (prefers-color-scheme: dark) { :root { ${night} } }
@@ -114,12 +121,19 @@ export const GlobalStyle = createGlobalStyle`
   :root[data-light='sun'] { ${sun} }
   *, *::before, *::after { box-sizing: border-box; margin: 0; }
   html, body, #root { height: 100%; }
+  /* all that is written is sized in rem: the browser's own size of text, times what the settings say */
+  html { font-size: calc(100% * var(--text-size, 1)); }
   body {
-    font: 15px/1.35 'Atkinson Next', system-ui, sans-serif;
+    container: page / inline-size;
+    font: 0.9375rem/1.35 'Atkinson Next', system-ui, sans-serif;
     color: var(--ink);
     background: var(--paper);
     -webkit-font-smoothing: antialiased;
   }
+  /* large letters on a small screen: everything may go on in the next line */
+  ${tiny} { #root { overflow-wrap: anywhere; } #root *:not(pre, code, textarea, select, time, [data-clock]) { white-space: normal !important; }
+    /* what cannot go on in the next line is as large as the screen lets it be */
+    #root select { font-size: min(1rem, 4cqi) !important; } }
   button { font: inherit; color: inherit; }
   a { color: inherit; text-underline-offset: 3px; text-decoration-color: var(--button-line); }
   :focus-visible { outline: 3px solid var(--now); outline-offset: 2px; }
@@ -144,7 +158,3 @@ export const mono = css`
   font-family: 'Atkinson Mono', ui-monospace, monospace;
   font-variant-numeric: tabular-nums;
 `;
-
-/** Below this width the parts stack: a tablet held upright, a phone. */
-export const upright = '@media (max-width: 980px)';
-export const phone = '@media (max-width: 560px)';

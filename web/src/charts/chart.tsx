@@ -23,7 +23,7 @@ const Canvas = styled.div`
   border: 1px solid var(--line);
   border-radius: 10px;
   overflow: hidden;
-  min-height: 120px;
+  min-height: 7.5rem;
   position: relative;
   > div {
     position: absolute;
@@ -38,7 +38,7 @@ const Nothing = styled.p`
   height: 100%;
   padding: 16px;
   color: var(--soft);
-  font-size: 14px;
+  font-size: 0.875rem;
 `;
 
 /** The figures behind a drawing. */

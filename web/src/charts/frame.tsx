@@ -26,19 +26,17 @@ export const Sheet = styled.div`
 const Title = styled.div`
   display: flex;
   align-items: baseline;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 2px 12px;
   h2 {
-    font-size: 15.5px;
+    font-size: 0.96875rem;
     font-weight: 680;
-    white-space: nowrap;
   }
   > span {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    flex: 0 1 auto;
   }
   > :last-child:not(span, h2) {
     margin-left: auto;

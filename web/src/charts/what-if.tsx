@@ -12,7 +12,7 @@ const Box = styled.section`
   min-height: 0;
   overflow: auto;
   select {
-    min-height: 48px;
+    min-height: 3rem;
     max-width: 100%;
     padding: 4px 8px;
     border-radius: 8px;
@@ -32,7 +32,7 @@ const Box = styled.section`
     height: auto;
     background: var(--deep);
     border-radius: 8px;
-    font-size: 12px;
+    font-size: 0.75rem;
   }
 `;
 

@@ -7,7 +7,7 @@ const Table = styled.table`
   border-collapse: collapse;
   width: 100%;
   align-self: start;
-  font-size: 14px;
+  font-size: 0.875rem;
   td {
     padding: 3px 10px 3px 0;
     border-top: 1px solid var(--hair);

@@ -4,8 +4,8 @@ import { mono } from '../app/theme.ts';
 
 export const buttonLook = css`
   font-weight: 600;
-  font-size: 14px;
-  min-height: 48px;
+  font-size: 0.875rem;
+  min-height: 3rem;
   border-radius: 9px;
   border: 1.5px solid var(--button-line);
   background: var(--button);
@@ -34,9 +34,9 @@ export const Button = styled(AriaButton)`
 export const SlimButton = styled(AriaButton)`
   ${buttonLook}
   position: relative;
-  min-height: 30px;
+  min-height: 1.875rem;
   padding: 3px 10px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   &::after {
     content: '';
     position: absolute;
@@ -59,7 +59,7 @@ export const PrimaryButton = styled(AriaButton)`
 export const Key = styled.kbd`
   ${mono}
   font-weight: 600;
-  font-size: 11px;
+  font-size: 0.6875rem;
   border: 1px solid currentColor;
   border-radius: 4px;
   padding: 0 5px;

@@ -7,12 +7,12 @@ import { phone, upright } from '../app/theme.ts';
  * unless the view says otherwise.
  */
 export const Columns = styled.main`
-  --left: 352px;
-  --right: 292px;
-  --head: 60px;
-  --foot: 52px;
+  --left: 22rem;
+  --right: 18.25rem;
+  --head: 3.75rem;
+  --foot: 3.25rem;
   display: grid;
-  grid-template: var(--head) minmax(0, 1fr) var(--foot) / var(--left) minmax(0, 1fr) var(--right);
+  grid-template: minmax(var(--head), max-content) minmax(0, 1fr) var(--foot) / var(--left) minmax(0, 1fr) var(--right);
   grid-template-areas: 'head head head' 'left mid right' 'foot foot foot';
   height: 100%;
   min-width: 0;
@@ -41,12 +41,11 @@ export const PageHead = styled.header`
   background: var(--sheet);
   h1 {
     font-weight: 720;
-    font-size: 20px;
+    font-size: 1.25rem;
     line-height: 1.15;
-    white-space: nowrap;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
   ${upright} {

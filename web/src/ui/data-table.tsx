@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { mono } from '../app/theme.ts';
+import { Table } from './table.tsx';
 
 const Box = styled.div`
   overflow: auto;
@@ -10,7 +11,7 @@ const Box = styled.div`
   table {
     border-collapse: collapse;
     width: 100%;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   caption {
     text-align: left;
@@ -42,7 +43,7 @@ export function DataTable({
     // a scrolled region is reached with the keyboard
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <Box tabIndex={0} role="region" aria-label={caption}>
-      <table>
+      <Table>
         <caption>{caption}</caption>
         <thead>
           <tr>
@@ -62,7 +63,7 @@ export function DataTable({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Box>
   );
 }

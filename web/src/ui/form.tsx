@@ -23,7 +23,7 @@ const Fields = styled(AriaForm)`
 export const PASSWORD_HINT = 'at least 12 characters; a sentence is easy to keep in mind';
 
 export const Alert = styled.p`
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--warning);
   max-width: 70ch;
 `;
@@ -39,7 +39,7 @@ export const inputLook = css`
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 8px 10px;
-    min-height: 48px;
+    min-height: 3rem;
     max-width: 100%;
   }
 `;
@@ -48,11 +48,14 @@ const Labelled = styled.div`
   display: grid;
   gap: 4px;
   min-width: 0;
+  max-width: 100%;
+  grid-template-columns: minmax(0, auto);
   flex: 0 1 auto;
   label {
     display: grid;
+    grid-template-columns: minmax(0, auto);
     gap: 4px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 600;
     color: var(--soft);
   }
@@ -67,7 +70,7 @@ const Labelled = styled.div`
   [slot='description'],
   .react-aria-FieldError,
   small {
-    font-size: 13px;
+    font-size: 0.8125rem;
     max-width: 36ch;
   }
   .react-aria-FieldError {
@@ -164,8 +167,8 @@ const Ticked = styled(Checkbox)`
   display: inline-flex;
   gap: 8px;
   align-items: center;
-  min-height: 48px;
-  font-size: 14px;
+  min-height: 3rem;
+  font-size: 0.875rem;
   cursor: pointer;
   &::before {
     content: '';
@@ -177,7 +180,7 @@ const Ticked = styled(Checkbox)`
     place-content: center;
     background: var(--sheet);
     font-weight: 700;
-    font-size: 14px;
+    font-size: 0.875rem;
     line-height: 1;
   }
   &[data-selected]::before {

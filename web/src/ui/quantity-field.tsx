@@ -14,18 +14,18 @@ const Field = styled.div`
   }
   label {
     flex: 1;
-    font-size: 14px;
+    font-size: 0.875rem;
     min-width: 0;
   }
   input {
     font: inherit;
     ${mono}
-    font-size: 14.5px;
+    font-size: 0.90625rem;
     font-weight: 600;
     text-align: right;
-    width: 66px;
+    width: 4.125rem;
     flex: none;
-    min-height: 34px;
+    min-height: 2.125rem;
     border: 1.5px solid transparent;
     border-bottom-color: var(--button-line);
     border-radius: 6px 6px 0 0;
@@ -42,13 +42,13 @@ const Field = styled.div`
     border-radius: 6px;
   }
   span {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     min-width: 26px;
     white-space: nowrap;
   }
   p {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--warning);
     padding: 2px 0;
   }

@@ -4,24 +4,24 @@ import { mono } from '../app/theme.ts';
 
 const Box = styled(AriaSlider)`
   display: grid;
-  grid-template: auto 48px / 1fr auto;
+  grid-template: auto 3rem / 1fr auto;
   align-items: baseline;
   border-top: 1px solid var(--hair);
   padding-top: 5px;
   label {
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   output {
     ${mono}
     font-weight: 650;
-    font-size: 16px;
+    font-size: 1rem;
   }
 `;
 
 const Track = styled(SliderTrack)`
   grid-column: 1 / -1;
   position: relative;
-  height: 48px;
+  height: 3rem;
   width: 100%;
   cursor: pointer;
   &::before {

@@ -5,12 +5,12 @@ import { mono } from '../../app/theme.ts';
 export const FigureRows = styled.table`
   width: 100%;
   border-collapse: collapse;
-  font-size: 14px;
+  font-size: 0.875rem;
   align-self: start;
   th {
     text-align: left;
     font-weight: 500;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   td,
@@ -26,7 +26,7 @@ export const FigureRows = styled.table`
     ${mono}
     color: var(--ink);
     font-weight: 700;
-    font-size: 16px;
+    font-size: 1rem;
     white-space: nowrap;
   }
   tr[data-verdict='fault'] td:nth-child(2) {

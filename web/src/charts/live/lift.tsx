@@ -25,11 +25,11 @@ const Lines = styled.ul`
     align-items: baseline;
     padding: 4px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   li[data-wide] {
     grid-column: 1 / -1;
-    grid-template-columns: 20px 190px minmax(0, 1fr);
+    grid-template-columns: 20px 11.875rem minmax(0, 1fr);
   }
   svg {
     align-self: center;
@@ -58,10 +58,10 @@ const Lines = styled.ul`
 `;
 
 const Figures = styled.p`
-  font-size: 14px;
+  font-size: 0.875rem;
   b {
     ${mono}
-    font-size: 16px;
+    font-size: 1rem;
   }
 `;
 

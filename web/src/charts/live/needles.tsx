@@ -18,10 +18,10 @@ const Splits = styled.ul`
   display: flex;
   gap: 8px 22px;
   flex-wrap: wrap;
-  font-size: 14px;
+  font-size: 0.875rem;
   li b {
     ${mono}
-    font-size: 18px;
+    font-size: 1.125rem;
   }
 `;
 

@@ -24,17 +24,18 @@ const Row = styled.li`
   > div:first-child {
     display: flex;
     align-items: baseline;
-    gap: 8px;
+    flex-wrap: wrap;
+    gap: 2px 8px;
   }
   .name {
-    font-size: 13.5px;
-    width: 78px;
+    font-size: 0.84375rem;
+    width: 4.875rem;
     flex: none;
     color: var(--soft);
   }
   b {
     ${mono}
-    font-size: 24px;
+    font-size: 1.5rem;
     font-weight: 640;
     line-height: 1;
   }
@@ -42,13 +43,13 @@ const Row = styled.li`
     padding-block: 5px;
   }
   &[data-unknown] b {
-    font-size: 18px;
+    font-size: 1.125rem;
     font-weight: 500;
     color: var(--soft);
   }
   .unit,
   .remark {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     white-space: nowrap;
   }

@@ -22,28 +22,28 @@ import { WeightDrawing } from './weight-drawing.tsx';
 import { WindDrawing } from './wind-drawing.tsx';
 
 const Grid = styled(Columns)`
-  --right: 296px;
-  --foot: 44px;
+  --right: 18.5rem;
+  --foot: 2.75rem;
   ${upright} {
-    --right: 320px;
+    --right: 20rem;
   }
 `;
 
 const Head = styled(PageHead)`
   p {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     white-space: nowrap;
   }
   > :nth-child(2) {
     flex: 1;
     white-space: normal;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   > :last-child {
     text-align: right;
     b {
       ${mono}
-      font-size: 24px;
+      font-size: 1.5rem;
       font-weight: 700;
       line-height: 1.1;
     }
@@ -82,7 +82,7 @@ const Mid = styled.div`
   grid-area: mid;
   padding: 12px 16px;
   display: grid;
-  grid-template: minmax(220px, 5fr) minmax(200px, 4fr) minmax(130px, 3fr) / minmax(0, 1fr) minmax(0, 1fr);
+  grid-template: minmax(13.75rem, 5fr) minmax(12.5rem, 4fr) minmax(8.125rem, 3fr) / minmax(0, 1fr) minmax(0, 1fr);
   gap: 10px 14px;
   min-height: 0;
   overflow: auto;
@@ -91,13 +91,13 @@ const Mid = styled.div`
     grid-column: 1 / -1;
   }
   ${upright} {
-    grid-template-rows: 280px 260px 220px;
+    grid-template-rows: 17.5rem 16.25rem 13.75rem;
     border-top: 1px solid var(--line);
     overflow: visible;
     min-height: auto;
   }
   ${phone} {
-    grid-template: 280px 280px 280px 240px / minmax(0, 1fr);
+    grid-template: 17.5rem 17.5rem 17.5rem 15rem / minmax(0, 1fr);
     > * {
       grid-column: 1;
     }
@@ -113,7 +113,7 @@ const Foot = styled.footer`
   align-items: center;
   gap: 16px;
   padding: 0 20px;
-  font-size: 14px;
+  font-size: 0.875rem;
   > :first-child {
     flex: 1;
   }

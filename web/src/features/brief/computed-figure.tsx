@@ -2,7 +2,7 @@ import type { Brief, Figure } from '@rouse/core/brief';
 import styled from 'styled-components';
 
 const Missing = styled.p`
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   color: var(--soft);
 `;
 

@@ -9,7 +9,7 @@ export const Block = styled.section`
   textarea {
     font: inherit;
     ${mono}
-    font-size: 13px;
+    font-size: 0.8125rem;
     line-height: 1.4;
     color: var(--ink);
     background: var(--sheet);
@@ -18,7 +18,7 @@ export const Block = styled.section`
     padding: 8px 10px;
     width: 100%;
     resize: vertical;
-    min-height: 58px;
+    min-height: 3.625rem;
   }
 `;
 
@@ -29,7 +29,7 @@ export const Computed = styled.div`
   gap: 10px;
   padding: 5px 0;
   border-top: 1px solid var(--hair);
-  font-size: 14px;
+  font-size: 0.875rem;
   b {
     ${mono}
     font-weight: 640;
@@ -43,7 +43,7 @@ export const Computed = styled.div`
   b[data-state='unknown'],
   b[data-state='refused'] {
     font-weight: 450;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   b[data-state='refused'] {
@@ -63,7 +63,7 @@ export const Two = styled.div`
 
 export const Notes = styled.ul`
   li {
-    font-size: 13px;
+    font-size: 0.8125rem;
     padding: 3px 0;
     color: var(--soft);
   }
@@ -81,9 +81,9 @@ export const Ticks = styled.div`
     display: flex;
     gap: 10px;
     align-items: center;
-    min-height: 36px;
+    min-height: 2.25rem;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   input {
     width: 18px;

@@ -8,22 +8,22 @@ export const Part = styled.section`
   border-top: 1px solid var(--hair);
   > em {
     font-style: normal;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     display: block;
   }
   > b {
-    font-size: 17px;
+    font-size: 1.0625rem;
     font-weight: 660;
     display: block;
     line-height: 1.25;
   }
   > b[data-figure] {
     ${mono}
-    font-size: 16px;
+    font-size: 1rem;
   }
   p {
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     color: var(--soft);
   }
   &[data-severity='caution'] {
@@ -42,9 +42,9 @@ export const Part = styled.section`
   }
   input {
     font: inherit;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     width: 100%;
-    min-height: 40px;
+    min-height: 2.5rem;
     margin-top: 5px;
     border: 1.5px solid var(--button-line);
     border-radius: 7px;

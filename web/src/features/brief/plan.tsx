@@ -40,13 +40,13 @@ const Go = styled.div`
   display: grid;
   gap: 8px;
   > button {
-    font-size: 17px;
+    font-size: 1.0625rem;
     font-weight: 700;
     border-radius: 11px;
-    min-height: 50px;
+    min-height: 3.125rem;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--warning);
   }
 `;

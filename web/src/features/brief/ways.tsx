@@ -20,7 +20,7 @@ const Way = styled.div`
     flex-wrap: wrap;
     gap: 0 10px;
     align-items: center;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   label {
     flex: 1 1 auto;
@@ -33,14 +33,14 @@ const Way = styled.div`
     border: 1.5px solid transparent;
     border-bottom-color: var(--button-line);
     border-radius: 6px;
-    min-height: 36px;
+    min-height: 2.25rem;
     max-width: 100%;
   }
   input {
     font: inherit;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     width: 100%;
-    min-height: 36px;
+    min-height: 2.25rem;
     margin-top: 4px;
     border: 1.5px solid var(--button-line);
     border-radius: 7px;

@@ -29,7 +29,7 @@ const SAID: Readonly<Record<MeasuredEntry['verdict'], string>> = {
 };
 
 const Words = styled.p`
-  font-size: 14px;
+  font-size: 0.875rem;
   margin-bottom: 8px;
   &[data-verdict='fault'],
   &[data-verdict='unusual'],

@@ -25,15 +25,12 @@ import { WholeRun } from './whole-run.tsx';
 
 const Grid = styled(Columns)`
   ${upright} {
-    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr) var(--right);
+    grid-template: repeat(4, max-content) / minmax(0, 1fr) var(--right);
     grid-template-areas: 'head head' 'mid mid' 'left right' 'foot foot';
-    height: 100%;
-    overflow: visible;
   }
   ${phone} {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr);
+    grid-template: repeat(5, max-content) / minmax(0, 1fr);
     grid-template-areas: 'head' 'right' 'mid' 'left' 'foot';
-    overflow: auto;
   }
 `;
 
@@ -45,22 +42,13 @@ const Header = styled(PageHead)`
     flex: 1;
   }
   h2 {
-    font-size: 15px;
+    font-size: 0.9375rem;
     font-weight: 620;
     line-height: 1.2;
-    display: -webkit-box;
-    -webkit-box-orient: vertical;
-    -webkit-line-clamp: 2;
-    overflow: hidden;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
-  }
-  > div:nth-child(2) p {
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
   }
   nav {
     display: flex;
@@ -68,16 +56,10 @@ const Header = styled(PageHead)`
   }
   nav a {
     ${buttonLook}
-    min-height: 40px;
+    min-height: 2.5rem;
   }
   ${upright} {
     flex-wrap: wrap;
-    h2 {
-      -webkit-line-clamp: 6;
-    }
-    > div:nth-child(2) p {
-      white-space: normal;
-    }
   }
 `;
 
@@ -89,7 +71,7 @@ const Mid = styled.section`
   gap: 10px;
   min-height: 0;
   ${upright} {
-    grid-template-rows: auto 300px auto 190px;
+    grid-template-rows: auto 18.75rem auto 11.875rem;
   }
 `;
 
@@ -97,17 +79,18 @@ const Beside = styled.label`
   display: flex;
   align-items: center;
   gap: 6px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--soft);
   ${inputLook}
   select {
-    min-height: 40px;
-    max-width: 150px;
+    min-height: 2.5rem;
+    max-width: 9.375rem;
   }
 `;
 
 const Choice = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin-bottom: 12px;
 `;

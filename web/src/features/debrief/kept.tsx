@@ -13,17 +13,20 @@ const Bar = styled.footer`
   display: flex;
   align-items: center;
   gap: 14px;
-  padding: 0 20px;
-  min-height: 52px;
+  padding: 4px 20px;
+  min-height: 3.25rem;
+  flex-wrap: wrap;
   form {
     display: flex;
     gap: 8px;
     flex: 1;
+    flex-wrap: wrap;
   }
   input {
     flex: 1;
+    min-width: 0;
     font: inherit;
-    min-height: 40px;
+    min-height: 2.5rem;
     border-radius: 8px;
     border: 1.5px solid var(--button-line);
     padding: 4px 10px;
@@ -34,11 +37,11 @@ const Bar = styled.footer`
     margin-left: auto;
   }
   button {
-    min-height: 40px;
+    min-height: 2.5rem;
   }
   em {
     font-style: normal;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     opacity: 0.85;
   }
 `;

@@ -22,22 +22,22 @@ const Column = styled.section`
 
 const Told = styled.button`
   display: grid;
-  grid-template-columns: 52px minmax(0, 1fr);
-  width: calc(100% + 36px);
+  grid-template-columns: 3.25rem minmax(0, 1fr);
+  width: calc(100% + 2.25rem);
   margin: 0 -18px;
   padding: 7px 18px 7px 15px;
-  min-height: 48px;
+  min-height: 3rem;
   border: 0;
   border-top: 1px solid var(--hair);
   border-left: 3px solid transparent;
   background: none;
   text-align: left;
-  font-size: 14.5px;
+  font-size: 0.90625rem;
   cursor: pointer;
   time {
     ${mono}
     color: var(--soft);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   b {
     font-weight: 650;
@@ -45,7 +45,7 @@ const Told = styled.button`
   small {
     display: block;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   &[data-weight='warning'] {
     border-left-color: var(--warning);
@@ -64,36 +64,36 @@ const Leg = styled.details`
     display: flex;
     align-items: center;
     gap: 10px;
-    min-height: 48px;
+    min-height: 3rem;
     cursor: pointer;
     font-weight: 620;
-    font-size: 14.5px;
+    font-size: 0.90625rem;
   }
   > summary time {
     ${mono}
     margin-left: auto;
     color: var(--soft);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     font-weight: 400;
   }
 `;
 
 const Line = styled.li`
   display: grid;
-  grid-template-columns: 52px minmax(0, 1fr);
+  grid-template-columns: 3.25rem minmax(0, 1fr);
   padding: 6px 18px;
   margin: 0 -18px;
   border-top: 1px solid var(--hair);
-  font-size: 14.5px;
+  font-size: 0.90625rem;
   time {
     ${mono}
     color: var(--soft);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   small {
     display: block;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   &[data-stands] {
     background: var(--caution-paper);

@@ -17,20 +17,20 @@ export const Row = styled.li`
     display: flex;
     align-items: baseline;
     gap: 6px;
-    font-size: 14.5px;
+    font-size: 0.90625rem;
   }
   b {
     ${mono}
-    font-size: 18px;
+    font-size: 1.125rem;
     margin-left: auto;
   }
   small {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     width: 22px;
   }
   p {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     margin-top: 6px;
   }

@@ -20,7 +20,7 @@ const Legend = styled.ul`
   list-style: none;
   padding: 0;
   margin-left: auto;
-  font-size: 13px;
+  font-size: 0.8125rem;
   li {
     display: flex;
     gap: 5px;

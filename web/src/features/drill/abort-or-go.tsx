@@ -1,8 +1,9 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { type Lesson, SHOWN_S, STARTS_A_ROUND, sumOf } from '@rouse/core/drill';
-import { type CSSProperties, useEffect } from 'react';
+import { type CSSProperties, type ReactNode, useEffect } from 'react';
 import styled from 'styled-components';
 import { useKeepRoundMutation } from '../../app/drill-data.ts';
+import { usePersonId } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { mono } from '../../app/theme.ts';
 import { LiveDrawings } from '../../charts/live/drawings.tsx';
@@ -12,8 +13,9 @@ import { asWatched } from '../../run/run-slice.ts';
 import { Button, Key, PrimaryButton } from '../../ui/button.tsx';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import { DrillFrame, DrillHead, Side } from './drill-frame.tsx';
-import { useAbortOrGo } from './use-abort-or-go.ts';
+import { type RoundState, useAbortOrGo } from './use-abort-or-go.ts';
 import { WAY_WORDS } from './words.ts';
+import { WaitsAtHand } from './waits-at-hand.tsx';
 
 const Mid = styled.section`
   grid-area: mid;
@@ -21,13 +23,13 @@ const Mid = styled.section`
   display: grid;
   grid-template-rows: auto minmax(0, 3fr) auto minmax(0, 1fr);
   gap: 8px;
-  min-height: 300px;
+  min-height: 18.75rem;
   min-width: 0;
 `;
 
 const Clock = styled.p`
   ${mono}
-  font-size: 40px;
+  font-size: 2.5rem;
   font-weight: 720;
   line-height: 1;
 `;
@@ -38,7 +40,7 @@ const Played = styled.ol`
   li {
     padding: 5px 0;
     border-top: 1px solid var(--hair);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   li b {
     ${mono}
@@ -57,12 +59,7 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
   const { stage, t_s, played, next, stop, again } = useAbortOrGo(type);
   const followed = useAppSelector((s) => s.run.followed);
   const watched = followed && asWatched(followed);
-  const [keep, kept] = useKeepRoundMutation();
-  useEffect(() => {
-    if (stage !== 'over') return;
-    const starts = played.map(({ seed, difficulty, decided }) => ({ seed, difficulty, stopped_s: decided.stopped_s }));
-    void keep({ type: { id: type.id, version: type.version }, lesson: lesson.id, starts });
-  }, [stage, played, type, lesson, keep]);
+  const kept = useKeptRound(type, lesson, stage === 'over' ? played : null);
   useEffect(
     () =>
       bindKeys([
@@ -73,7 +70,7 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
   );
   const last = played.at(-1)?.decided;
   return (
-    <DrillFrame data-go={stage} style={{ '--right': '292px' } as CSSProperties}>
+    <DrillFrame data-go={stage} style={{ '--right': '18.25rem' } as CSSProperties}>
       <title>{`${lesson.title} · Drill · Rouse`}</title>
       <DrillHead>
         <h1>Drill</h1>
@@ -110,7 +107,7 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
             <Aid>{last.truth.words}.</Aid>
           </div>
         )}
-        {kept.error && <p role="alert">The round could not be kept: {kept.error.message}</p>}
+        {kept}
       </Side>
       <Mid aria-label="Drawings">{watched && <LiveDrawings followed={watched} start />}</Mid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
@@ -129,4 +126,17 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
       </Side>
     </DrillFrame>
   );
+}
+
+/** Keeps a round when it is over. @returns what there is to say of that */
+function useKeptRound(type: WatchedType, lesson: Lesson, played: RoundState['played'] | null): ReactNode {
+  const [keep, { data, error }] = useKeepRoundMutation();
+  const by = usePersonId();
+  useEffect(() => {
+    if (!played || by === undefined) return;
+    const starts = played.map(({ seed, difficulty, decided }) => ({ seed, difficulty, stopped_s: decided.stopped_s }));
+    void keep({ by, flown: { type: { id: type.id, version: type.version }, lesson: lesson.id, starts } });
+  }, [played, type, lesson, keep, by]);
+  if (error) return <p role="alert">The round could not be kept: {error.message}</p>;
+  return data && 'waits' in data && <WaitsAtHand />;
 }

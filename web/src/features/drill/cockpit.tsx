@@ -33,13 +33,13 @@ const Zone = styled.section<{ $span: number }>`
   background: var(--sheet);
   min-width: 0;
   h3 {
-    font-size: 13px;
+    font-size: 0.8125rem;
     font-weight: 650;
     color: var(--track);
   }
   > div {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(100%, 98px), 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 6.125rem), 1fr));
     column-gap: 2px;
     align-items: center;
   }
@@ -52,17 +52,17 @@ const SpotButton = styled(AriaButton)`
   display: flex;
   gap: 6px;
   align-items: center;
-  min-height: 34px;
+  min-height: 2.125rem;
   padding: 2px 4px;
   @media (pointer: coarse) {
-    min-height: 48px;
+    min-height: 3rem;
   }
   border: 1.5px solid transparent;
   border-radius: 8px;
   background: none;
   color: var(--ink);
   font: inherit;
-  font-size: 12.5px;
+  font-size: 0.78125rem;
   line-height: 1.1;
   text-align: left;
   cursor: pointer;

@@ -10,10 +10,10 @@ const Box = styled(AriaButton)`
   grid-template-columns: 28px minmax(0, 1fr);
   column-gap: 4px;
   align-items: center;
-  min-height: 44px;
+  min-height: 2.75rem;
   padding: 1px 3px;
   @media (pointer: coarse) {
-    min-height: 52px;
+    min-height: 3.25rem;
   }
   border: 1.5px solid transparent;
   border-radius: 8px;
@@ -32,11 +32,11 @@ const Box = styled(AriaButton)`
   b {
     display: block;
     font-weight: 620;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     line-height: 1.1;
   }
   span {
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--soft);
     display: inline-flex;
     gap: 5px;
@@ -122,11 +122,11 @@ const LeverBox = styled(Slider)`
     display: flex;
     gap: 6px;
     align-items: center;
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--soft);
     b {
       font-weight: 620;
-      font-size: 12.5px;
+      font-size: 0.78125rem;
       color: var(--ink);
     }
   }
@@ -134,10 +134,10 @@ const LeverBox = styled(Slider)`
 
 const Way = styled(SliderTrack)`
   position: relative;
-  height: 34px;
+  height: 2.125rem;
   margin: 0 12px;
   @media (pointer: coarse) {
-    height: 48px;
+    height: 3rem;
   }
   cursor: pointer;
   &::before {
@@ -158,7 +158,7 @@ const Way = styled(SliderTrack)`
   small {
     position: absolute;
     top: 18px;
-    font-size: 11.5px;
+    font-size: 0.71875rem;
     color: var(--soft);
     transform: translateX(-50%);
     white-space: nowrap;

@@ -11,7 +11,7 @@ const Leg = styled.li`
   gap: 0 8px;
   padding: 6px 0;
   border-top: 1px solid var(--hair);
-  font-size: 14px;
+  font-size: 0.875rem;
   b {
     ${mono}
   }

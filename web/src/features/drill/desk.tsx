@@ -23,7 +23,7 @@ const Weather = styled.form`
   label {
     display: grid;
     gap: 3px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   > button {
@@ -36,7 +36,7 @@ const Acts = styled.div`
   gap: 6px;
   select,
   input {
-    min-height: 48px;
+    min-height: 3rem;
     width: 100%;
     padding: 4px 8px;
     border-radius: 8px;

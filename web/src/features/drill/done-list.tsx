@@ -12,26 +12,26 @@ const Lines = styled.ol`
   overflow: auto;
   li {
     display: grid;
-    grid-template-columns: 58px minmax(0, 1fr) auto;
+    grid-template-columns: 3.625rem minmax(0, 1fr) auto;
     gap: 4px;
     align-items: baseline;
     padding: 4px 4px;
     border-top: 1px solid var(--hair);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   li[data-wrong] {
     background: var(--caution-paper);
   }
   time {
     ${mono}
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--soft);
   }
   em {
     grid-column: 2 / -1;
     font-style: normal;
     font-weight: 650;
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--caution);
   }
   svg {

@@ -4,14 +4,14 @@ import { Columns, PageHead } from '../../ui/columns.ts';
 
 /** A frame and a word that no real run has. */
 export const DrillFrame = styled(Columns)`
-  --left: 252px;
-  --right: 232px;
+  --left: 15.75rem;
+  --right: 14.5rem;
   grid-template: auto minmax(0, 1fr) / var(--left) minmax(0, 1fr) var(--right);
   grid-template-areas: 'head head head' 'left mid right';
   border: 6px dashed var(--limit-edge);
   overflow: auto;
   ${upright} {
-    grid-template: repeat(4, max-content) / minmax(0, 1fr) 232px;
+    grid-template: repeat(4, max-content) / minmax(0, 1fr) 14.5rem;
     grid-template-areas: 'head head' 'left right' 'mid mid';
   }
   ${phone} {
@@ -41,12 +41,12 @@ export const DrillMid = styled.section`
   grid-area: mid;
   padding: 10px 12px;
   display: grid;
-  grid-template-rows: minmax(0, max-content) minmax(276px, 1fr);
+  grid-template-rows: minmax(0, max-content) minmax(17.25rem, 1fr);
   gap: 8px;
   min-height: 0;
   min-width: 0;
   ${upright} {
-    grid-template-rows: max-content minmax(320px, max-content);
+    grid-template-rows: max-content minmax(20rem, max-content);
   }
 `;
 

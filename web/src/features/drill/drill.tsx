@@ -32,7 +32,7 @@ const Lessons = styled.ul`
   list-style: none;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 320px), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 20rem), 1fr));
   gap: 8px 14px;
   a {
     ${buttonLook}
@@ -46,7 +46,7 @@ const Lessons = styled.ul`
       grid-column: 1 / -1;
       font-weight: 400;
       color: var(--soft);
-      font-size: 12.5px;
+      font-size: 0.78125rem;
     }
     b {
       ${mono}
@@ -57,13 +57,13 @@ const Lessons = styled.ul`
 const CodeField = styled.input`
   ${mono}
   width: 100%;
-  min-height: 48px;
+  min-height: 3rem;
   padding: 4px 10px;
   border-radius: 8px;
   border: 1.5px solid var(--button-line);
   background: var(--button);
   color: var(--ink);
-  font-size: 18px;
+  font-size: 1.125rem;
   text-transform: uppercase;
 `;
 

@@ -7,7 +7,7 @@ import { asWatched } from '../../run/run-slice.ts';
 
 const Pictures = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 264px;
+  grid-template-columns: minmax(0, 1fr) 16.5rem;
   min-height: 0;
   > section {
     display: grid;

@@ -26,7 +26,7 @@ const Keys = styled.ul`
   list-style: none;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 260px), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 16.25rem), 1fr));
   gap: 8px 14px;
   button {
     width: 100%;

@@ -9,7 +9,7 @@ const Buttons = styled.div`
   gap: 6px;
   button {
     padding: 4px 6px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     justify-content: space-between;
   }
 `;

@@ -19,23 +19,23 @@ const Card = styled.article`
     display: flex;
     justify-content: space-between;
     color: var(--now);
-    font-size: 13px;
+    font-size: 0.8125rem;
     font-weight: 650;
     b {
       ${mono}
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   }
   h2 {
-    font-size: 20px;
+    font-size: 1.25rem;
     line-height: 1.15;
     font-weight: 720;
   }
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   strong {
-    font-size: 17px;
+    font-size: 1.0625rem;
     line-height: 1.2;
   }
 `;

@@ -12,6 +12,7 @@ import { MarksColumn } from './marks-column.tsx';
 import { useLesson } from './use-lesson.ts';
 import { WithYou } from './with-you.tsx';
 import { WhatIfOfDrill } from './what-if-of-drill.tsx';
+import { WaitsAtHand } from './waits-at-hand.tsx';
 
 /** The item that is told stands out in the cockpit from the second hint on. */
 const SHOWN_FROM = 2;
@@ -48,6 +49,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
               Once more
             </PrimaryButton>
             <Button onPress={leave}>Another lesson</Button>
+            {controls.waits && <WaitsAtHand />}
             {controls.unkept !== null && <p role="alert">The marks could not be kept: {controls.unkept}</p>}
           </>
         )}

@@ -12,11 +12,11 @@ const Sum = styled.p`
   display: flex;
   gap: 10px;
   align-items: baseline;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--soft);
   b {
     ${mono}
-    font-size: 42px;
+    font-size: 2.625rem;
     line-height: 1;
     font-weight: 720;
     color: var(--ink);
@@ -29,7 +29,7 @@ const Criteria = styled.ul`
   li {
     padding: 6px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   li > div {
     display: flex;

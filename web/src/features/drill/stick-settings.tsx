@@ -10,7 +10,7 @@ import { keepStick, pluggedIn, stickOf } from './own-hands.ts';
 const Axis = styled.label`
   display: grid;
   gap: 4px;
-  font-size: 14px;
+  font-size: 0.875rem;
   ${inputLook}
 `;
 

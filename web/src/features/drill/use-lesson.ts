@@ -3,6 +3,7 @@ import { type Act, isSpot, itemsOfLesson, type Lesson } from '@rouse/core/drill'
 import { findItem } from '@rouse/core/procedure';
 import { useEffect, useMemo, useState } from 'react';
 import { useKeepDrillMutation } from '../../app/drill-data.ts';
+import { usePersonId } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { type RoomState, useRoom } from './use-room.ts';
 import { type DrillControls, useDrill } from './use-drill.ts';
@@ -19,8 +20,10 @@ export interface LessonControls {
   /** how much of the present item is told: 0 nothing, 1 its zone, 2 what it is, 3 why */
   told: number;
   deciding: Decision | null;
-  /** the drill as it is kept, null until it is */
+  /** the drill as the server keeps it, null until it does */
   drillKept: string | null;
+  /** it is kept on this device until a server takes it */
+  waits: boolean;
   /** why the drill could not be kept, null where it was */
   unkept: string | null;
   room: RoomState;
@@ -89,6 +92,7 @@ export function useLesson(type: WatchedType, lesson: Lesson): LessonControls {
     told,
     deciding,
     drillKept: kept.drill,
+    waits: kept.waits,
     unkept: kept.trouble,
     room,
     act,
@@ -103,6 +107,7 @@ export function useLesson(type: WatchedType, lesson: Lesson): LessonControls {
 interface Kept {
   /** as the server keeps it; null until it does */
   drill: string | null;
+  waits: boolean;
   /** why it could not be, null where it was */
   trouble: string | null;
 }
@@ -110,11 +115,14 @@ interface Kept {
 /** Keeps a drill when it is over. */
 function useKept(type: WatchedType, { record }: DrillControls): Kept {
   const [keep, { data, error }] = useKeepDrillMutation();
+  const by = usePersonId();
   useEffect(() => {
-    if (record) void keep({ type: { id: type.id, version: type.version }, ...record });
-  }, [record, type, keep]);
+    if (record && by !== undefined)
+      void keep({ by, flown: { type: { id: type.id, version: type.version }, ...record } });
+  }, [record, type, keep, by]);
   return {
-    drill: record && data ? data.id : null,
+    drill: record && data && 'id' in data ? data.id : null,
+    waits: record !== null && data !== undefined && 'waits' in data,
     trouble: error ? (error.message ?? 'the server did not answer') : null,
   };
 }

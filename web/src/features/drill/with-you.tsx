@@ -8,7 +8,7 @@ import type { RoomState } from './use-room.ts';
 
 const Code = styled.b`
   ${mono}
-  font-size: 22px;
+  font-size: 1.375rem;
   letter-spacing: 0.12em;
 `;
 
@@ -17,7 +17,7 @@ const Note = styled.blockquote`
   padding: 8px 10px;
   border-radius: 8px;
   background: var(--usual1);
-  font-size: 13px;
+  font-size: 0.8125rem;
 `;
 
 /** Who looks on, and what was said. */

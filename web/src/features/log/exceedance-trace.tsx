@@ -16,7 +16,7 @@ const POINTS = 2000;
 
 const Box = styled.div`
   display: grid;
-  grid-template-rows: auto 240px;
+  grid-template-rows: auto 15rem;
   gap: 6px;
   min-width: 0;
 `;

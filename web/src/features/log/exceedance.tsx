@@ -19,10 +19,10 @@ import { Card, ListTable, Main, Wide } from './page.tsx';
 
 const Facts = styled.dl`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 12.5rem), 1fr));
   gap: 10px 26px;
   dt {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   dd {
@@ -38,16 +38,16 @@ const Top = styled.div`
   align-items: center;
   flex-wrap: wrap;
   h1 {
-    font-size: 20px;
+    font-size: 1.25rem;
     font-weight: 700;
-    flex: 1 1 320px;
+    flex: 1 1 20rem;
   }
   a {
     ${buttonLook}
   }
   ${phone} {
     h1 {
-      font-size: 18px;
+      font-size: 1.125rem;
     }
   }
 `;

@@ -3,22 +3,22 @@ import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { phone } from '../../app/theme.ts';
 import { useMay } from '../../app/session-data.ts';
+import { Table } from '../../ui/table.tsx';
 
-/** Places of one level, side by side; a narrow screen scrolls them. */
+/** Places of one level, side by side. */
 export const Tabs = styled.nav`
   display: flex;
   gap: 4px;
-  overflow-x: auto;
+  flex-wrap: wrap;
   a {
     display: inline-flex;
     align-items: center;
     gap: 8px;
-    min-height: 48px;
+    min-height: 3rem;
     padding: 0 14px;
     text-decoration: none;
     color: var(--soft);
     border-bottom: 3px solid transparent;
-    white-space: nowrap;
   }
   a.active {
     color: var(--ink);
@@ -26,7 +26,7 @@ export const Tabs = styled.nav`
     border-bottom-color: var(--now);
   }
   b {
-    font-size: 12px;
+    font-size: 0.75rem;
     font-weight: 650;
     background: var(--usual1);
     color: var(--ink);
@@ -54,13 +54,14 @@ const Frame = styled.div`
     border-bottom: 1px solid var(--line);
     min-width: 0;
     h1 {
-      font-size: 20px;
+      font-size: 1.25rem;
       font-weight: 720;
-      line-height: 48px;
+      line-height: 3rem;
     }
     ${phone} {
       padding: 0 12px;
       gap: 8px;
+      flex-wrap: wrap;
     }
   }
 `;
@@ -70,6 +71,7 @@ export const Main = styled.main`
   min-width: 0;
   padding: 18px 26px 40px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 16px;
   align-content: start;
   ${phone} {
@@ -83,22 +85,23 @@ export const Card = styled.section`
   border-radius: 12px;
   padding: 14px 18px 16px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   min-width: 0;
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
     max-width: 76ch;
   }
 `;
 
 /** A table that people read: words to the left, figures to the right. */
-export const ListTable = styled.table`
+export const ListTable = styled(Table)`
   border-collapse: collapse;
   width: 100%;
-  font-size: 14px;
+  font-size: 0.875rem;
   th {
     text-align: left;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 600;
     color: var(--soft);
     padding: 6px 10px;
@@ -111,8 +114,8 @@ export const ListTable = styled.table`
   }
   td a {
     display: inline-block;
-    min-height: 32px;
-    line-height: 32px;
+    min-height: 2rem;
+    line-height: 2rem;
     white-space: nowrap;
   }
   [data-number] {

@@ -38,12 +38,12 @@ const Facts = styled.dl`
   flex-wrap: wrap;
   gap: 10px 34px;
   dt {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   dd {
     margin: 0;
-    font-size: 20px;
+    font-size: 1.25rem;
     font-weight: 680;
     font-variant-numeric: tabular-nums;
   }

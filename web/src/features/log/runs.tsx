@@ -18,7 +18,7 @@ const Filter = styled.form`
   label {
     display: grid;
     gap: 4px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 600;
     color: var(--soft);
   }

@@ -13,11 +13,11 @@ const List = styled.div`
   align-content: start;
   > p {
     padding: 10px 16px 8px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   ${upright} {
-    grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
     overflow: visible;
     > p {
       grid-column: 1 / -1;
@@ -39,27 +39,27 @@ const Row = styled.button`
   background: none;
   text-align: left;
   cursor: pointer;
-  font-size: 14px;
+  font-size: 0.875rem;
   > b {
     ${mono}
-    font-size: 15px;
+    font-size: 0.9375rem;
     small {
       font-weight: 400;
       color: var(--soft);
-      font-size: 12px;
+      font-size: 0.75rem;
     }
   }
   svg {
     grid-column: 1 / -1;
     width: 100%;
-    height: 38px;
+    height: 2.375rem;
     border-radius: 4px;
     background: var(--deep);
   }
   > small {
     grid-column: 1 / -1;
     color: var(--soft);
-    font-size: 12.5px;
+    font-size: 0.78125rem;
   }
   > small[data-worse] {
     color: var(--now);

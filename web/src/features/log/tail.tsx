@@ -25,7 +25,7 @@ const Head = styled.header`
     padding-bottom: 6px;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     white-space: nowrap;
   }

@@ -20,12 +20,12 @@ const Column = styled.aside`
   align-content: start;
   overflow: auto;
   strong {
-    font-size: 18px;
+    font-size: 1.125rem;
     font-weight: 680;
     line-height: 1.25;
   }
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   ol {
     counter-reset: look;
@@ -36,7 +36,7 @@ const Column = styled.aside`
     grid-template-columns: 22px minmax(0, 1fr);
     padding: 7px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   ol li::before {
     content: counter(look);
@@ -46,7 +46,7 @@ const Column = styled.aside`
   ol small {
     display: block;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   > a {
     ${buttonLook}

@@ -28,7 +28,7 @@ const Box = styled.section`
     gap: 12px;
     border-top: 1px solid var(--hair);
     padding: 3px 0;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   dd {
     margin: 0;

@@ -17,7 +17,7 @@ import { TwoSigns } from './two-signs.tsx';
 
 const Grid = styled.main`
   display: grid;
-  grid-template: minmax(0, 1fr) 40px / 296px minmax(0, 1fr) 286px;
+  grid-template: minmax(0, 1fr) 2.5rem / 18.5rem minmax(0, 1fr) 17.875rem;
   grid-template-areas: 'left mid right' 'foot foot foot';
   min-height: 0;
   min-width: 0;
@@ -45,10 +45,10 @@ const Mid = styled.div`
     grid-column: 1 / -1;
   }
   ${upright} {
-    grid-template-rows: auto 380px 270px;
+    grid-template-rows: auto 23.75rem 16.875rem;
   }
   ${phone} {
-    grid-template: auto 320px 240px auto / minmax(0, 1fr);
+    grid-template: auto 20rem 15rem auto / minmax(0, 1fr);
     padding: 10px 12px;
     > * {
       grid-column: 1;

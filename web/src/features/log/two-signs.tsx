@@ -42,7 +42,7 @@ export function TwoSigns({ first, second }: { first: SignTrend; second: SignTren
             <circle cx={x(pairs.at(-1)!.x)} cy={y(pairs.at(-1)!.y)} r="6" fill="var(--sheet)" stroke="var(--now)" strokeWidth="3" />
           </svg>
         ) : (
-          <p style={{ padding: 14, fontSize: 14 }}>No start has both yet.</p>
+          <p style={{ padding: 14, fontSize: '0.875rem' }}>No start has both yet.</p>
         )}
       </Sheet>
     </div>

@@ -14,11 +14,11 @@ const FOR = { OEI_CONT: 'continuous', OEI_2MIN: 'two minutes', OEI_30S: 'thirty 
 const Lines = styled.table`
   width: 100%;
   border-collapse: collapse;
-  font-size: 14px;
+  font-size: 0.875rem;
   th {
     text-align: left;
     font-weight: 500;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     padding: 3px 10px 3px 0;
   }
@@ -32,7 +32,7 @@ const Lines = styled.table`
   }
   td:nth-child(2) {
     font-weight: 700;
-    font-size: 16px;
+    font-size: 1rem;
     white-space: nowrap;
   }
   td[data-figure] {
@@ -48,7 +48,7 @@ const Lines = styled.table`
   small {
     display: block;
     color: var(--soft);
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 450;
   }
 `;
@@ -59,11 +59,11 @@ const Verdict = styled.div`
   padding: 9px 14px;
   border-radius: 0 9px 9px 0;
   h2 {
-    font-size: 19px;
+    font-size: 1.1875rem;
     font-weight: 720;
   }
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
     color: var(--soft);
   }
   &[data-verdict='NOT_ACCEPTABLE'] {
@@ -119,10 +119,10 @@ export function Board({ board, wind_kt }: { board: OneEngineBoard; wind_kt: numb
 }
 
 const Torques = styled.p`
-  font-size: 14px;
+  font-size: 0.875rem;
   b {
     ${mono}
-    font-size: 16px;
+    font-size: 1rem;
   }
 `;
 

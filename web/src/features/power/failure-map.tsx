@@ -12,7 +12,7 @@ import { useFlights } from './use-flights.ts';
 
 const Box = styled.section`
   display: grid;
-  grid-template-rows: auto minmax(260px, 1fr);
+  grid-template-rows: auto minmax(16.25rem, 1fr);
   gap: 8px;
   min-height: 0;
 `;
@@ -23,7 +23,7 @@ const Row = styled.div`
   align-items: center;
   flex-wrap: wrap;
   progress {
-    width: 160px;
+    width: 10rem;
     accent-color: var(--now);
   }
 `;

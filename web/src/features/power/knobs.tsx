@@ -10,12 +10,12 @@ const Toggle = styled(Switch)`
   display: flex;
   align-items: center;
   gap: 10px;
-  min-height: 48px;
+  min-height: 3rem;
   border-top: 1px solid var(--hair);
-  font-size: 14px;
+  font-size: 0.875rem;
   cursor: pointer;
   .box {
-    width: 40px;
+    width: 2.5rem;
     height: 22px;
     border-radius: 11px;
     border: 2px solid var(--button-line);

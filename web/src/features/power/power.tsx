@@ -18,9 +18,9 @@ import { Knobs } from './knobs.tsx';
 import { type Loaded, useLoaded } from './loaded.ts';
 
 const Grid = styled(Columns)`
-  --left: 300px;
-  --right: 300px;
-  --foot: 36px;
+  --left: 18.75rem;
+  --right: 18.75rem;
+  --foot: 2.25rem;
   ${upright} {
     --right: minmax(0, 1fr);
   }
@@ -51,7 +51,7 @@ const Mid = styled.section`
   grid-area: mid;
   padding: 12px 16px;
   display: grid;
-  grid-template-rows: auto auto auto minmax(300px, 1fr);
+  grid-template-rows: auto auto auto minmax(18.75rem, 1fr);
   align-content: start;
   gap: 10px;
   min-height: 0;
@@ -69,7 +69,7 @@ const Actions = styled.ol`
     counter-increment: step;
     padding: 5px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14.5px;
+    font-size: 0.90625rem;
     font-weight: 620;
   }
   &:is(ol) li::before {
@@ -79,7 +79,7 @@ const Actions = styled.ol`
   small {
     display: block;
     font-weight: 400;
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
 `;

@@ -12,6 +12,7 @@ import {
 } from '@rouse/core/replay';
 import { useMemo } from 'react';
 import styled from 'styled-components';
+import { phone, upright } from '../../app/theme.ts';
 import { PrimaryButton } from '../../ui/button.tsx';
 import { DataTable } from '../../ui/data-table.tsx';
 import { Small } from '../../ui/heading.ts';
@@ -21,7 +22,7 @@ const Form = styled.form`
   gap: 16px;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   align-items: start;
-  @media (max-width: 980px) {
+  ${upright} {
     grid-template-columns: minmax(0, 1fr);
   }
   > section {
@@ -42,19 +43,19 @@ const Columns = styled.table`
     text-align: left;
     padding: 4px 8px 4px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   td:nth-child(2) {
     color: var(--soft);
-    max-width: 120px;
+    max-width: 7.5rem;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
   }
   td input {
-    width: 84px;
+    width: 5.25rem;
   }
-  @media (max-width: 560px) {
+  ${phone} {
     thead {
       display: none;
     }

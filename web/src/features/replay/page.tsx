@@ -5,17 +5,20 @@ export const Page = styled.main`
   overflow: auto;
   padding: 22px 26px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 16px;
   align-content: start;
   label {
     display: grid;
+    grid-template-columns: minmax(0, auto);
+    max-width: 100%;
     gap: 4px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
   select,
   input {
-    min-height: 48px;
+    min-height: 3rem;
     padding: 6px 10px;
     border: 1px solid var(--button-line);
     border-radius: 8px;

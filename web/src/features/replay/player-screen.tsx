@@ -16,12 +16,12 @@ import { LiveDrawings } from '../../charts/live/drawings.tsx';
 import { Room } from '../../charts/live/room.tsx';
 
 const Grid = styled(Columns)`
-  --left: 320px;
+  --left: 20rem;
   --head: auto;
   --foot: auto;
   ${upright} {
-    --right: 280px;
-    grid-template-rows: auto auto minmax(420px, 1fr) auto;
+    --right: 17.5rem;
+    grid-template-rows: auto auto minmax(26.25rem, 1fr) auto;
     height: 100%;
   }
 `;
@@ -46,17 +46,17 @@ const Events = styled.section`
   background: var(--sheet);
   button {
     display: grid;
-    grid-template-columns: 76px minmax(0, 1fr);
+    grid-template-columns: 4.75rem minmax(0, 1fr);
     gap: 8px;
     width: 100%;
-    min-height: 48px;
+    min-height: 3rem;
     padding: 6px 4px;
     border: 0;
     border-top: 1px solid var(--hair);
     background: none;
     color: inherit;
     font: inherit;
-    font-size: 14px;
+    font-size: 0.875rem;
     text-align: left;
     align-items: center;
     cursor: pointer;
@@ -73,7 +73,7 @@ const Events = styled.section`
     color: var(--soft);
   }
   ${upright} {
-    max-height: 420px;
+    max-height: 26.25rem;
   }
 `;
 
@@ -97,12 +97,12 @@ const Foot = styled.footer`
   padding: 8px 20px;
   input[type='range'] {
     flex: 1;
-    min-width: 200px;
-    min-height: 48px;
+    min-width: 12.5rem;
+    min-height: 3rem;
     accent-color: var(--now);
   }
   select {
-    min-height: 48px;
+    min-height: 3rem;
     padding: 4px 8px;
     border-radius: 8px;
     font: inherit;

@@ -19,7 +19,7 @@ const Steps = styled.ol`
     gap: 2px 8px;
     padding: 8px 0;
     border-bottom: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   li:last-child {
     border-bottom: 0;
@@ -27,7 +27,7 @@ const Steps = styled.ol`
   small {
     grid-column: 2;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   b {
     font-weight: 650;

@@ -19,13 +19,13 @@ import { useTryLesson } from './use-try-lesson.ts';
 const Text = styled.textarea`
   ${mono}
   width: 100%;
-  min-height: 320px;
+  min-height: 20rem;
   padding: 10px 12px;
   border-radius: 8px;
   border: 1.5px solid var(--button-line);
   background: var(--sheet);
   color: var(--ink);
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   line-height: 1.45;
   resize: vertical;
 `;
@@ -39,7 +39,7 @@ const Line = styled.div`
   label {
     display: grid;
     gap: 4px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 600;
     color: var(--soft);
   }

@@ -14,6 +14,7 @@ import { Button, PrimaryButton, SlimButton } from '../../ui/button.tsx';
 import { Alert, Field, Form, PASSWORD_HINT } from '../../ui/form.tsx';
 import { Small } from '../../ui/heading.ts';
 import { Card, Rows, SetUpPage, Shown } from './page.tsx';
+import { ThisDevice } from './this-device.tsx';
 
 /** What somebody signs in with, and where they are signed in. */
 export function Me() {
@@ -51,6 +52,7 @@ export function Me() {
         <Keys />
       )}
       <Where />
+      <ThisDevice />
     </SetUpPage>
   );
 }

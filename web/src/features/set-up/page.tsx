@@ -7,10 +7,11 @@ const Main = styled.main`
   min-width: 0;
   padding: 22px 26px 40px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 16px;
   align-content: start;
   h1 {
-    font-size: 22px;
+    font-size: 1.375rem;
     font-weight: 650;
   }
   > p {
@@ -27,11 +28,12 @@ export const Card = styled.section`
   border-radius: 12px;
   padding: 16px 18px 18px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
-  max-width: 980px;
+  max-width: 61.25rem;
   min-width: 0;
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
     max-width: 72ch;
   }
 `;
@@ -45,20 +47,20 @@ export const Rows = styled.ul`
     align-items: center;
     border-bottom: 1px solid var(--hair);
     padding: 9px 0;
-    font-size: 14px;
+    font-size: 0.875rem;
     min-width: 0;
   }
   li:last-child {
     border-bottom: 0;
   }
   li > span {
-    flex: 1 1 220px;
+    flex: 1 1 13.75rem;
     min-width: 0;
     overflow-wrap: anywhere;
   }
   small {
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
 `;
 
@@ -69,7 +71,7 @@ export const Shown = styled.code`
   border: 1px solid var(--line);
   border-radius: 8px;
   padding: 10px 12px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   overflow-wrap: anywhere;
   user-select: all;
 `;

@@ -6,7 +6,7 @@ import { phone, upright } from '../../app/theme.ts';
 
 const Page = styled.div`
   display: grid;
-  grid-template: minmax(0, 1fr) / 190px minmax(0, 1fr);
+  grid-template: minmax(0, 1fr) / 11.875rem minmax(0, 1fr);
   height: 100%;
   min-height: 0;
   ${upright} {
@@ -25,7 +25,7 @@ const Sections = styled.nav`
     text-decoration: none;
     padding: 11px 12px;
     border-radius: 8px;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   a.active {
     background: var(--usual1);
@@ -40,7 +40,7 @@ const Sections = styled.nav`
   ${phone} {
     a {
       padding: 8px;
-      font-size: 13px;
+      font-size: 0.8125rem;
     }
   }
 `;

@@ -22,13 +22,13 @@ const Over = styled(ModalOverlay)`
     padding: 20px 22px 22px;
     display: grid;
     gap: 14px;
-    width: min(460px, 100%);
-    max-height: calc(100vh - 32px);
+    width: min(28.75rem, 100%);
+    max-height: calc(100vh - 2rem);
     overflow: auto;
     outline: none;
   }
   h2 {
-    font-size: 19px;
+    font-size: 1.1875rem;
   }
 `;
 

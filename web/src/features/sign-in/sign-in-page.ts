@@ -8,11 +8,11 @@ export const SignInPage = styled.main`
   display: grid;
   align-content: start;
   justify-content: center;
-  grid-template-columns: minmax(0, 560px);
+  grid-template-columns: minmax(0, 35rem);
   gap: 22px;
   padding: 40px 24px;
   h1 {
-    font-size: 26px;
+    font-size: 1.625rem;
     font-weight: 650;
   }
   section {

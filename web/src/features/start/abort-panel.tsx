@@ -21,29 +21,29 @@ const Panel = styled.div`
 const Reason = styled.header`
   background: var(--warning-paper);
   color: var(--warning);
-  padding: 18px 24px;
+  padding: 18px min(24px, 4cqi);
   h2 {
-    font-size: 34px;
+    font-size: min(2.125rem, 9cqi);
     font-weight: 750;
     line-height: 1.1;
   }
   p {
-    font-size: 18px;
+    font-size: min(1.125rem, 6cqi);
     margin-top: 6px;
     color: var(--ink);
   }
 `;
 
 const Actions = styled.ol`
-  padding: 8px 24px;
+  padding: 8px min(24px, 4cqi);
   li {
     display: grid;
-    grid-template-columns: 34px minmax(0, 1fr) auto;
+    grid-template-columns: min(2.125rem, 34px) minmax(0, 1fr) auto;
     gap: 12px;
     align-items: baseline;
     padding: 13px 0;
     border-bottom: 1px solid var(--hair);
-    font-size: 24px;
+    font-size: min(1.5rem, 8cqi);
     font-weight: 640;
   }
   li[data-status='done'] {
@@ -55,12 +55,12 @@ const Actions = styled.ol`
   }
   small {
     display: block;
-    font-size: 15px;
+    font-size: 0.9375rem;
     font-weight: 450;
     color: var(--soft);
   }
   span:last-child {
-    font-size: 15px;
+    font-size: 0.9375rem;
     font-weight: 500;
     color: var(--soft);
     text-align: right;
@@ -69,7 +69,7 @@ const Actions = styled.ol`
 
 const After = styled.p`
   padding: 6px 24px 12px;
-  font-size: 15.5px;
+  font-size: 0.96875rem;
   ul {
     margin: 4px 0 0;
     padding-left: 20px;
@@ -79,7 +79,7 @@ const After = styled.p`
 
 const Waits = styled.ol`
   margin: 8px 0;
-  max-width: 460px;
+  max-width: 28.75rem;
   li {
     display: flex;
     justify-content: space-between;

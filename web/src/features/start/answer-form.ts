@@ -15,17 +15,17 @@ export const Form = styled.form`
   margin-top: 11px;
   label {
     font-weight: 650;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   input:not([type='checkbox']) {
     font: inherit;
     ${mono}
-    font-size: 20px;
+    font-size: 1.25rem;
     color: var(--ink);
     background: var(--sheet);
     border: 1.5px solid var(--button-line);
     border-radius: 8px;
-    min-height: 48px;
+    min-height: 3rem;
     padding: 6px 10px;
     width: 100%;
   }
@@ -36,7 +36,7 @@ export const Form = styled.form`
   }
   small {
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   small[role='alert'] {
     color: var(--warning);

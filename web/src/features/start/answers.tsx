@@ -20,7 +20,7 @@ const Steps = styled.ol`
     gap: 9px;
     padding: 7px 0;
     border-top: 1px solid var(--hair);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   li[data-status='done'] {
     color: var(--soft);
@@ -42,7 +42,7 @@ const Steps = styled.ol`
 
 /** The answer that is usual, or that the rule of the day gives, is the larger one. */
 const UsualChoice = styled(PrimaryButton)`
-  min-height: 64px;
+  min-height: 4rem;
 `;
 
 const Points = styled.ul`
@@ -50,7 +50,7 @@ const Points = styled.ul`
   li {
     padding: 6px 0;
     border-top: 1px solid var(--hair);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;
 
@@ -62,7 +62,7 @@ const Ticks = styled.fieldset`
   grid-template-columns: 1fr 1fr;
   gap: 0 12px;
   legend {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     margin-bottom: 4px;
   }
@@ -70,8 +70,8 @@ const Ticks = styled.fieldset`
     display: flex;
     gap: 9px;
     align-items: center;
-    min-height: 40px;
-    font-size: 14px;
+    min-height: 2.5rem;
+    font-size: 0.875rem;
   }
   input {
     width: 20px;

@@ -30,7 +30,7 @@ const Fields = styled.div`
   label {
     display: grid;
     gap: 3px;
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--soft);
     min-width: 0;
   }
@@ -49,7 +49,7 @@ const Found = styled.dl`
     justify-content: space-between;
     border-top: 1px solid var(--hair);
     padding: 4px 0;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   dd {
     margin: 0;

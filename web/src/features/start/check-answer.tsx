@@ -14,14 +14,14 @@ const Now = styled.div`
   padding: 9px 11px;
   > b {
     display: block;
-    font-size: 17px;
+    font-size: 1.0625rem;
     line-height: 1.2;
   }
   > p {
     display: flex;
     justify-content: space-between;
     gap: 10px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     margin-top: 3px;
     > span:last-child {
@@ -48,7 +48,7 @@ const Ahead = styled.ol`
   flex-wrap: wrap;
   gap: 3px 12px;
   margin-top: 8px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--soft);
   li[data-status='done']::before {
     content: '✓ ';

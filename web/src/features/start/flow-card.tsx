@@ -11,7 +11,7 @@ const Lines = styled.ul`
   li {
     padding: 5px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14.5px;
+    font-size: 0.90625rem;
     display: flex;
     justify-content: space-between;
     gap: 10px;

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
-import { mono, phone } from '../../app/theme.ts';
+import { mono, phone, tiny, upright } from '../../app/theme.ts';
 import { Button, Key } from '../../ui/button.tsx';
 import { minutes, stopwatch } from '../../ui/words.ts';
 import { usePulse } from '../../platform/pulse.ts';
@@ -23,29 +23,46 @@ const Bar = styled.footer`
   gap: 16px;
   position: sticky;
   bottom: 0;
+  z-index: 3;
   min-width: 0;
-  > b {
-    font-weight: 650;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    min-width: 0;
-  }
-  > time {
-    ${mono}
-  }
   > :nth-last-child(2) {
     margin-left: auto;
   }
+  ${upright} {
+    flex-wrap: wrap;
+    padding: 5px 14px;
+    gap: 4px 14px;
+  }
   ${phone} {
-    padding: 0 10px;
-    gap: 10px;
-    > b {
-      flex: 1;
-    }
-    > time,
     > [aria-pressed],
     > [data-source='live'] {
+      display: none;
+    }
+  }
+`;
+
+const Call = styled.p`
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  min-width: 0;
+  line-height: 1.15;
+  b {
+    font-weight: 650;
+    min-width: 0;
+  }
+  time {
+    ${mono}
+  }
+  ${tiny} {
+    time {
+      display: none;
+    }
+  }
+  ${upright} {
+    flex: 1 0 100%;
+    &:empty {
       display: none;
     }
   }
@@ -54,13 +71,13 @@ const Bar = styled.footer`
 const Quiet = styled.button`
   background: none;
   border: 0;
-  min-height: 48px;
+  min-height: 3rem;
   cursor: pointer;
   white-space: nowrap;
 `;
 
 const AbortButton = styled(Button)`
-  min-height: 40px;
+  min-height: 2.5rem;
   color: var(--warning);
   background: var(--warning-paper);
   border-color: transparent;
@@ -91,13 +108,10 @@ const Kept = styled.span`
   color: var(--caution);
   padding: 3px 9px;
   border-radius: 6px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
 `;
 
 const Hurry = styled.select`
-  min-height: 40px;
+  min-height: 2.5rem;
   padding: 2px 6px;
   border-radius: 8px;
   font: inherit;
@@ -118,7 +132,7 @@ export function Foot({ followed }: { followed: FollowedRun }) {
       <Quiet type="button" onClick={pilot.toggleVoice} aria-pressed={voice}>
         Voice {voice ? 'on' : 'off'} <Key>V</Key>
       </Quiet>
-      <AbortButton isDisabled={!engineOn} onPress={() => void pilot.abort()}>
+      <AbortButton data-stop isDisabled={!engineOn} onPress={() => void pilot.abort()}>
         {state.phase === 'start' || state.phase === 'off' ? 'Stop the start' : 'Stop the engine'} <Key>Esc</Key>
       </AbortButton>
     </Bar>
@@ -130,14 +144,19 @@ function LastCall({ followed: { state, detail } }: { followed: FollowedRun }) {
   usePulse(1000);
   const status = useAppSelector((s) => s.run.status);
   const cue = state.lastCue;
-  if (!cue) return <b>Nothing called yet.</b>;
+  if (!cue)
+    return (
+      <Call>
+        <b>Nothing called yet.</b>
+      </Call>
+    );
   const isOver = cue.severity === 'call' && runClock(status, detail.openedAt) - cue.t_s > CALL_LASTS_S;
-  if (isOver) return <b />;
+  if (isOver) return <Call />;
   return (
-    <>
+    <Call>
       <time>{stopwatch(cue.t_s)}</time>
       <b data-cue={cue.severity}>{`“${cue.text}”`}</b>
-    </>
+    </Call>
   );
 }
 

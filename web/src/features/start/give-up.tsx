@@ -10,7 +10,7 @@ const Sure = styled.p`
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-  font-size: 14px;
+  font-size: 0.875rem;
 `;
 
 /** A run that was begun and is not wanted any more, while nothing turns; asked twice. */

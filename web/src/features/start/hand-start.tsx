@@ -29,12 +29,12 @@ const Moments = styled.ol`
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 12px;
     align-items: center;
-    min-height: 48px;
+    min-height: 3rem;
     padding: 4px 14px;
     border: 1px solid var(--hair);
     border-radius: 10px;
     background: var(--sheet);
-    font-size: 17px;
+    font-size: 1.0625rem;
   }
   li[data-verdict='next'] {
     display: block;
@@ -57,24 +57,24 @@ const Moments = styled.ol`
 /** As large as a gloved thumb wants it: the one thing to press while an engine starts. */
 const Now = styled(Button)`
   width: 100%;
-  min-height: 128px;
-  font-size: 30px;
+  min-height: 8rem;
+  font-size: 1.875rem;
   font-weight: 720;
   background: var(--now);
   border-color: var(--now);
   color: var(--on-now);
   flex-direction: column;
   small {
-    font-size: 16px;
+    font-size: 1rem;
     font-weight: 500;
   }
   ${phone} {
-    min-height: 112px;
+    min-height: 7rem;
   }
 `;
 
 const Unseen = styled.section`
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--soft);
   ul {
     margin: 4px 0 0;

@@ -2,7 +2,7 @@ import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedur
 import styled from 'styled-components';
 import { useMay, useSessionQuery, useTakeOverMutation } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
-import { mono, phone, upright } from '../../app/theme.ts';
+import { mono, phone, tiny, upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
 import { PageHead } from '../../ui/columns.ts';
 import { clockTime, minutes } from '../../ui/words.ts';
@@ -19,12 +19,17 @@ const Bar = styled(PageHead)`
 
 const Tail = styled.div`
   p {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     white-space: nowrap;
   }
   ${phone} {
     p {
       white-space: normal;
+    }
+  }
+  ${tiny} {
+    p {
+      display: none;
     }
   }
 `;
@@ -38,7 +43,7 @@ const Legs = styled.ol`
     display: flex;
     align-items: center;
     gap: 7px;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     color: var(--soft);
     white-space: nowrap;
   }
@@ -89,6 +94,9 @@ const Legs = styled.ol`
       display: none;
     }
   }
+  ${tiny} {
+    display: none;
+  }
 `;
 
 const Ready = styled.div`
@@ -97,12 +105,17 @@ const Ready = styled.div`
   line-height: 1.15;
   b {
     ${mono}
-    font-size: 24px;
+    font-size: 1.5rem;
     font-weight: 700;
   }
   p {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
+  }
+  ${tiny} {
+    p {
+      display: none;
+    }
   }
 `;
 

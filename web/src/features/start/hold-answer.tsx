@@ -9,14 +9,14 @@ const HoldButton = styled.button`
   position: relative;
   overflow: hidden;
   width: 100%;
-  min-height: 64px;
+  min-height: 4rem;
   margin-top: 11px;
   border-radius: 11px;
   border: 2px solid var(--now);
   background: var(--sheet);
   color: var(--ink);
   font-weight: 700;
-  font-size: 16px;
+  font-size: 1rem;
   touch-action: none;
   i {
     position: absolute;

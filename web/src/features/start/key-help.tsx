@@ -7,7 +7,7 @@ const List = styled.dl`
   display: grid;
   grid-template-columns: auto 1fr auto 1fr;
   gap: 6px 10px;
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   align-items: center;
   dd {
     margin: 0;

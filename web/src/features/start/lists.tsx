@@ -19,14 +19,14 @@ const Rows = styled.ol`
     gap: 10px;
     padding: 5px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14.5px;
+    font-size: 0.90625rem;
     align-items: baseline;
   }
   span {
     color: var(--soft);
     margin-left: auto;
     text-align: right;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
 `;
 
@@ -55,7 +55,7 @@ const shortResponse = (item: Item): string =>
 const Wait = styled.li`
   padding: 6px 0;
   border-top: 1px solid var(--hair);
-  font-size: 14px;
+  font-size: 0.875rem;
   div:first-child {
     display: flex;
     justify-content: space-between;
@@ -147,7 +147,7 @@ const Loop = styled.li`
   border-left: 4px solid var(--caution);
   padding: 7px 10px;
   border-radius: 4px 8px 8px 4px;
-  font-size: 14px;
+  font-size: 0.875rem;
   margin-top: 4px;
 `;
 

@@ -10,7 +10,7 @@ const Three = styled.div`
   display: grid !important;
   grid-template-columns: 1fr 1fr 1fr;
   label {
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
 `;
 

@@ -28,7 +28,7 @@ const Column = styled.aside`
     gap: 10px;
     padding: 5px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   dd {
     margin: 0;
@@ -41,12 +41,12 @@ const Column = styled.aside`
   li {
     padding: 6px 0;
     border-top: 1px solid var(--hair);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
 `;
 
 const Words = styled.p`
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   color: var(--soft);
   padding: 5px 0;
   border-top: 1px solid var(--hair);
@@ -123,7 +123,7 @@ const Ask = styled.form`
   display: grid;
   gap: 8px;
   label {
-    font-size: 14px;
+    font-size: 0.875rem;
     font-weight: 650;
   }
   select,
@@ -133,7 +133,7 @@ const Ask = styled.form`
     background: var(--sheet);
     border: 1.5px solid var(--button-line);
     border-radius: 8px;
-    min-height: 48px;
+    min-height: 3rem;
     width: 100%;
     padding: 6px 10px;
   }

@@ -26,20 +26,20 @@ const Sense = styled.div`
   background: var(--usual1);
   border-radius: 9px;
   padding: 8px 11px;
-  min-height: 54px;
-  font-size: 14.5px;
+  min-height: 3.375rem;
+  font-size: 0.90625rem;
   b {
     ${mono}
-    font-size: 20px;
+    font-size: 1.25rem;
     white-space: nowrap;
   }
   span {
-    flex: 1 1 110px;
+    flex: 1 1 6.875rem;
   }
   em {
     display: block;
     ${mono}
-    font-size: 20px;
+    font-size: 1.25rem;
     font-style: normal;
     font-weight: 680;
   }

@@ -17,6 +17,7 @@ import { RunHeader } from './header.tsx';
 import { ItemCard } from './item-card.tsx';
 import { KeyHelp } from './key-help.tsx';
 import { useRunKeys } from './keys.ts';
+import { useSpokenAnswers } from './spoken-answers.ts';
 import { LateList, MeanwhileList, NextList, NotDoneList, StillOpenList } from './lists.tsx';
 import { LiveDrawings } from '../../charts/live/drawings.tsx';
 import { Room } from '../../charts/live/room.tsx';
@@ -26,13 +27,20 @@ import { WalkRound } from './walk-round.tsx';
 
 const Grid = styled(Columns)`
   ${upright} {
-    grid-template: auto auto auto minmax(0, 1fr) 60px / minmax(0, 1fr) 280px;
+    grid-template: repeat(3, max-content) minmax(0, 1fr) max-content / minmax(0, 1fr) 17.5rem;
     grid-template-areas: 'head head' 'left right' 'mid mid' '. .' 'foot foot';
     height: 100%;
+    /* what stops it stands before everything else */
+    &:has([data-abort]) {
+      grid-template-areas: 'head head' 'mid mid' 'left right' '. .' 'foot foot';
+    }
   }
   ${phone} {
-    grid-template: auto auto auto 60px / minmax(0, 1fr);
-    grid-template-areas: 'head' 'left' 'right' 'foot';
+    &,
+    &:has([data-abort]) {
+      grid-template: repeat(4, max-content) / minmax(0, 1fr);
+      grid-template-areas: 'head' 'left' 'right' 'foot';
+    }
   }
 `;
 
@@ -71,10 +79,10 @@ const Mid = styled.section`
       grid-template-rows: auto auto auto auto !important;
     }
     &:has([data-lanes]) {
-      grid-template-rows: auto 240px auto auto;
+      grid-template-rows: auto 15rem auto auto;
     }
     &:not(:has([data-lanes])) {
-      grid-template-rows: auto 262px auto 106px;
+      grid-template-rows: auto 16.375rem auto 6.625rem;
     }
     border-top: 1px solid var(--line);
   }
@@ -88,11 +96,16 @@ const Mid = styled.section`
     }
   }
   ${phone} {
-    display: none;
+    &,
+    &[data-walk] {
+      display: none;
+    }
     &[data-abort] {
       display: grid;
       position: fixed;
-      inset: 0 0 60px 0;
+      inset: 0;
+      /* the foot stands on it, with the way to stop */
+      padding-bottom: 7rem;
       z-index: 2;
       background: var(--paper);
     }
@@ -125,6 +138,7 @@ export function StartView() {
   const asking = followed && stillAsked(asked, followed);
   const ask = (note: 'fault' | 'skip'): void => setAsked(followed && askOf(followed, note));
   const closeAsking = (): void => setAsked(null);
+  useSpokenAnswers(followed?.state.status === 'open', ask);
   const keys = useRunKeys({
     asking: asking !== null,
     ask,

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 const Drawing = styled.svg`
   width: 100%;
   height: auto;
-  max-height: 236px;
+  max-height: 14.75rem;
   background: var(--deep);
   border: 1px solid var(--line);
   border-radius: 10px;

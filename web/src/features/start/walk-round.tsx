@@ -23,7 +23,7 @@ const Zones = styled.div`
   overflow: auto;
   min-height: 0;
   > div {
-    columns: 150px;
+    columns: 9.375rem;
     column-gap: 18px;
   }
   section {
@@ -53,7 +53,7 @@ const Items = styled.ol`
     gap: 4px;
     padding: 1px 4px;
     border-top: 1px solid var(--hair);
-    font-size: 13px;
+    font-size: 0.8125rem;
     border-radius: 4px;
   }
   li::before {
@@ -91,10 +91,10 @@ const Items = styled.ol`
 const Waits = styled.ol`
   li {
     display: grid;
-    grid-template-columns: 190px minmax(0, 1fr) 52px;
+    grid-template-columns: 11.875rem minmax(0, 1fr) 3.25rem;
     gap: 10px;
     align-items: center;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     padding: 3px 0;
   }
   i {
@@ -104,7 +104,7 @@ const Waits = styled.ol`
     background: var(--track);
   }
   li[data-open] {
-    grid-template-columns: 190px minmax(0, 1fr);
+    grid-template-columns: 11.875rem minmax(0, 1fr);
     color: var(--caution);
     font-weight: 650;
   }

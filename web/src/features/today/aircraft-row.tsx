@@ -9,14 +9,14 @@ import type { Attention } from './attention.ts';
 import { LastStarts } from './last-starts.tsx';
 
 /** The columns of the board, shared by its head and its rows. */
-export const COLUMNS = '112px 146px minmax(286px, 1fr) 98px 176px minmax(130px, 0.6fr) 92px';
+export const COLUMNS = '7rem 9.125rem minmax(17.875rem, 1fr) 6.125rem 11rem minmax(8.125rem, 0.6fr) 5.75rem';
 
 const Row = styled.article`
   display: grid;
   grid-template-columns: ${COLUMNS};
   gap: 0 14px;
   align-items: center;
-  min-height: 92px;
+  min-height: 5.75rem;
   padding: 5px 18px 5px 15px;
   border-bottom: 1px solid var(--line);
   border-left: 3px solid transparent;
@@ -32,12 +32,12 @@ const Row = styled.article`
     border-left-color: var(--caution);
   }
   h2 {
-    font-size: 19px;
+    font-size: 1.1875rem;
     font-weight: 720;
     white-space: nowrap;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     line-height: 1.3;
   }
@@ -47,7 +47,7 @@ const Row = styled.article`
     gap: 2px;
   }
   ${upright} {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr) 110px;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr) 6.875rem;
     grid-template-areas: 'who allows way' 'now allows ready' 'starts holds holds';
     gap: 8px 18px;
     padding: 12px 16px;
@@ -74,14 +74,14 @@ const Row = styled.article`
     }
   }
   ${phone} {
-    grid-template-columns: minmax(0, 1fr) 110px;
+    grid-template-columns: minmax(0, 1fr) 6.875rem;
     grid-template-areas: 'who way' 'now ready' 'allows allows' 'holds holds' 'starts starts';
     padding: 12px;
   }
 `;
 
 const Now = styled.b`
-  font-size: 15px;
+  font-size: 0.9375rem;
   font-weight: 680;
   &[data-weight='warning'] {
     color: var(--warning);
@@ -96,7 +96,7 @@ const Now = styled.b`
 
 const Ready = styled.b`
   ${mono}
-  font-size: 20px;
+  font-size: 1.25rem;
   font-weight: 700;
 `;
 
@@ -149,7 +149,7 @@ export function AircraftRow({ aircraft: a, attention, edge, now, first }: { airc
         <LastStarts starts={a.starts} words={startWords(a)} />
       </div>
       <div data-part="holds">
-        <Now data-weight={weight === 'now' ? undefined : (weight ?? undefined)} style={{ fontSize: 14 }}>
+        <Now data-weight={weight === 'now' ? undefined : (weight ?? undefined)} style={{ fontSize: '0.875rem' }}>
           {attention.title}
         </Now>
         <p>{attention.words}</p>

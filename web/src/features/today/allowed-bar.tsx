@@ -3,10 +3,10 @@ import styled from 'styled-components';
 
 const Line = styled.div`
   display: grid;
-  grid-template-columns: 66px 84px minmax(0, 1fr);
+  grid-template-columns: 4.125rem 5.25rem minmax(0, 1fr);
   gap: 8px;
   align-items: center;
-  font-size: 13px;
+  font-size: 0.8125rem;
   line-height: 1.25;
   > span:first-child {
     color: var(--soft);

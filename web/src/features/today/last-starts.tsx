@@ -19,13 +19,13 @@ const Box = styled.div`
   }
   b {
     ${mono}
-    font-size: 14px;
+    font-size: 0.875rem;
     color: var(--now);
     white-space: nowrap;
   }
   p {
     grid-column: 1 / -1;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   text {
@@ -37,7 +37,7 @@ const Box = styled.div`
 /** The last starts of a tail under their limit, the newest ringed. */
 export function LastStarts({ starts, words }: { starts: StartsToday | null; words: string }) {
   if (!starts || starts.values.length === 0)
-    return <p style={{ fontSize: 13, color: 'var(--soft)' }}>{starts ? 'no start yet' : words}</p>;
+    return <p style={{ fontSize: '0.8125rem', color: 'var(--soft)' }}>{starts ? 'no start yet' : words}</p>;
   const { values, usual, limit, unit, decimals, label, worse } = starts;
   const drawn = [...values, ...(usual ?? [])];
   const [low, high] = [Math.min(...drawn), Math.max(...drawn)];

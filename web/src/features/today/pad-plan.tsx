@@ -7,8 +7,8 @@ const MARGIN = 22;
 
 const Plan = styled.svg`
   width: 100%;
-  max-width: 226px;
-  max-height: 116px;
+  max-width: 14.125rem;
+  max-height: 7.25rem;
   background: var(--deep);
   border: 1px solid var(--line);
   border-radius: 10px;

@@ -13,7 +13,7 @@ import { PadPlan } from './pad-plan.tsx';
 
 const Bar = styled.section`
   display: grid;
-  grid-template-columns: 176px minmax(220px, 1.1fr) minmax(180px, 0.9fr) minmax(210px, 0.9fr);
+  grid-template-columns: 11rem minmax(13.75rem, 1.1fr) minmax(11.25rem, 0.9fr) minmax(13.125rem, 0.9fr);
   gap: 8px 18px;
   padding: 10px 18px 10px;
   border-bottom: 1px solid var(--line);
@@ -21,7 +21,7 @@ const Bar = styled.section`
   align-items: start;
   min-width: 0;
   h1 {
-    font-size: 20px;
+    font-size: 1.25rem;
     font-weight: 720;
     display: flex;
     justify-content: space-between;
@@ -37,7 +37,7 @@ const Bar = styled.section`
     align-content: start;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
   code {
@@ -46,7 +46,7 @@ const Bar = styled.section`
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 7px 11px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     overflow-wrap: anywhere;
     background: var(--deep);
   }
@@ -56,7 +56,7 @@ const Bar = styled.section`
     gap: 12px;
     border-top: 1px solid var(--hair);
     padding: 3.5px 0;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   dl div:first-child {
     border-top: 0;
@@ -87,13 +87,13 @@ const Paste = styled.form`
   gap: 8px;
   textarea {
     ${mono}
-    font-size: 14px;
+    font-size: 0.875rem;
     color: var(--ink);
     background: var(--sheet);
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 8px 10px;
-    min-height: 70px;
+    min-height: 4.375rem;
     width: 100%;
     resize: vertical;
   }

@@ -12,7 +12,7 @@ const Frame = styled.section`
   padding: 18px 20px;
   background: var(--sheet);
   select {
-    min-height: 48px;
+    min-height: 3rem;
     padding: 4px 10px;
     border: 1px solid var(--button-line);
     border-radius: 8px;
@@ -21,12 +21,12 @@ const Frame = styled.section`
     font: inherit;
   }
   summary {
-    min-height: 48px;
+    min-height: 3rem;
     display: flex;
     align-items: center;
     cursor: pointer;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;
 
@@ -36,7 +36,7 @@ const Word = styled.span`
   border-radius: 5px;
   padding: 1px 8px;
   font-weight: 700;
-  font-size: 12.5px;
+  font-size: 0.78125rem;
 `;
 
 const Choice = styled(Radio)`
@@ -44,7 +44,7 @@ const Choice = styled(Radio)`
   grid-template-columns: 20px minmax(0, 1fr);
   gap: 2px 12px;
   padding: 9px 8px;
-  min-height: 48px;
+  min-height: 3rem;
   align-items: center;
   border-top: 1px solid var(--hair);
   cursor: pointer;
@@ -69,7 +69,7 @@ const Choice = styled(Radio)`
   small {
     grid-column: 2;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
 `;
 
@@ -84,13 +84,13 @@ const Top = styled.header`
 
 const LineGrid = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 8.75rem), 1fr));
   gap: 10px;
   margin-top: 10px;
   label {
     display: grid;
     gap: 3px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
 `;

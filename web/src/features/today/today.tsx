@@ -38,7 +38,7 @@ const Head = styled.div`
   grid-template-columns: ${COLUMNS};
   gap: 0 14px;
   padding: 6px 18px;
-  font-size: 12.5px;
+  font-size: 0.78125rem;
   color: var(--soft);
   border-bottom: 1px solid var(--line);
   background: var(--paper);
@@ -57,7 +57,7 @@ const Foot = styled.footer`
   padding: 4px 18px;
   border-top: 1px solid var(--line);
   background: var(--paper);
-  min-height: 40px;
+  min-height: 2.5rem;
   ${inputLook}
   > p {
     margin-right: auto;
@@ -81,18 +81,18 @@ const Drawer = styled.details`
     border-radius: 12px 12px 0 0;
     background: var(--band1);
     color: var(--limit-ink);
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     font-weight: 620;
     padding: 6px 14px;
-    min-height: 40px;
+    min-height: 2.5rem;
     white-space: nowrap;
   }
   > div {
     position: absolute;
     right: 0;
     bottom: 100%;
-    width: min(460px, 92vw);
-    max-height: min(70vh, 620px);
+    width: min(28.75rem, 92vw);
+    max-height: min(70vh, 38.75rem);
     overflow: auto;
     background: var(--sheet);
     border: 2px dashed var(--limit-edge);

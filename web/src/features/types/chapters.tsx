@@ -1,13 +1,14 @@
 import { bandEdge, type Item, sayCondition, stagesOf, type TypeFile } from '@rouse/core/aircraft';
 import { useUnits } from '../../ui/units.ts';
 import { Chapter } from './sheet.ts';
+import { Table } from '../../ui/table.tsx';
 
 /** Limits as a pilot reads them: by reading, by phase, mild to severe. */
 export function Limits({ type }: { type: TypeFile }) {
   return (
     <Chapter id="limits">
       <h2>Limits</h2>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Reading</th>
@@ -39,7 +40,7 @@ export function Limits({ type }: { type: TypeFile }) {
             ));
           })}
         </tbody>
-      </table>
+      </Table>
     </Chapter>
   );
 }
@@ -58,7 +59,7 @@ export function Charts({ type }: { type: TypeFile }) {
       {(['TOP', 'MCP'] as const).map((rating) => (
         <div key={rating}>
           <h3>{rating === 'TOP' ? 'Take-off, five minutes' : 'Continuous'}</h3>
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>Pressure altitude</th>
@@ -81,13 +82,13 @@ export function Charts({ type }: { type: TypeFile }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </div>
       ))}
       {engine && (
         <>
           <h3>Ratings, each engine</h3>
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>Rating</th>
@@ -106,7 +107,7 @@ export function Charts({ type }: { type: TypeFile }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </>
       )}
     </Chapter>
@@ -132,7 +133,7 @@ export function Airframe({ type }: { type: TypeFile }) {
         Greatest weight {show(loading.mtow_kg, 'mass', 'floor')}, basic {show(loading.basic.mass_kg, 'mass')}. Datum:{' '}
         {loading.envelope.datum}.
       </p>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Station</th>
@@ -157,9 +158,9 @@ export function Airframe({ type }: { type: TypeFile }) {
             <td className="n">{show(loading.fuel.max_L, 'volume', 'floor')}</td>
           </tr>
         </tbody>
-      </table>
+      </Table>
       <h3>Wind for the rotor</h3>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>The rotor is</th>
@@ -181,12 +182,12 @@ export function Airframe({ type }: { type: TypeFile }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p>Gusts at most {wind.rotor_kt.gust_spread} kt above the mean.</p>
       <h3>Electrical loads</h3>
       <p>{type.electricalLoads.map((l) => `${l.label} ${l.amps} A`).join(', ')}.</p>
       <h3>Has to be on board</h3>
-      <table>
+      <Table>
         <tbody>
           {type.equipment.map((e) => (
             <tr key={e.id}>
@@ -198,7 +199,7 @@ export function Airframe({ type }: { type: TypeFile }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Chapter>
   );
 }
@@ -216,7 +217,7 @@ export function Procedure({ type }: { type: TypeFile }) {
               {leg.label}, {items.length} items
             </h2>
             {leg.gate && <p>Opens only when nothing is out of its place and no no-go stands.</p>}
-            <table>
+            <Table>
               <thead>
                 <tr>
                   <th>Challenge</th>
@@ -249,7 +250,7 @@ export function Procedure({ type }: { type: TypeFile }) {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </Table>
           </Chapter>
         );
       })}

@@ -11,12 +11,12 @@ const Answer = styled(Radio)`
   grid-template-columns: 20px minmax(0, 1fr);
   gap: 2px 12px;
   padding: 8px;
-  min-height: 44px;
+  min-height: 2.75rem;
   align-items: center;
   border-top: 1px solid var(--hair);
   cursor: pointer;
   border-radius: 6px;
-  font-size: 14px;
+  font-size: 0.875rem;
   &::before {
     content: '';
     width: 15px;
@@ -33,7 +33,7 @@ const Answer = styled(Radio)`
   small {
     grid-column: 2;
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
 `;
 

@@ -10,28 +10,28 @@ export const Chapter = styled.section.attrs({ tabIndex: 0 })`
   overflow-x: auto;
   break-inside: avoid-page;
   > h2 {
-    font-size: 17px;
+    font-size: 1.0625rem;
     font-weight: 700;
     margin-bottom: 8px;
   }
   > h3 {
-    font-size: 14px;
+    font-size: 0.875rem;
     font-weight: 650;
     margin: 12px 0 4px;
   }
   > p {
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     color: var(--soft);
   }
   table {
     border-collapse: collapse;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     width: 100%;
   }
   th {
     text-align: left;
     font-weight: 620;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   th,
@@ -49,7 +49,7 @@ export const Chapter = styled.section.attrs({ tabIndex: 0 })`
   td small {
     display: block;
     color: var(--soft);
-    font-size: 12.5px;
+    font-size: 0.78125rem;
   }
   td[data-severity='warning'],
   td[data-failure='no-go'] {

@@ -10,7 +10,7 @@ export const SmallForm = styled.form`
   label {
     display: grid;
     gap: 3px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     font-weight: 600;
     color: var(--soft);
     min-width: 0;

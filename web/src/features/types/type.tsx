@@ -8,6 +8,7 @@ import { troubleIn, useTypeQuery } from '../../app/server-data.ts';
 import { Airframe, Charts, Limits, Procedure } from './chapters.tsx';
 import { OperatorPolicy } from './operator-policy.tsx';
 import { Chapter } from './sheet.ts';
+import { Table } from '../../ui/table.tsx';
 
 const Page = styled.main`
   overflow: auto;
@@ -29,7 +30,7 @@ const Page = styled.main`
     display: flex;
     gap: 6px 18px;
     flex-wrap: wrap;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   nav a {
     padding: 10px 0;
@@ -113,7 +114,7 @@ function Changes({ older, newer }: { older: TypeFile; newer: TypeFile }) {
       {changes.length === 0 ? (
         <p>Nothing.</p>
       ) : (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Where</th>
@@ -130,7 +131,7 @@ function Changes({ older, newer }: { older: TypeFile; newer: TypeFile }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
     </Chapter>
   );

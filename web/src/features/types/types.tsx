@@ -26,7 +26,7 @@ const Page = styled.main`
 
 const Cards = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(18.75rem, 100%), 1fr));
   gap: 16px;
   > li {
     background: var(--sheet);
@@ -35,12 +35,12 @@ const Cards = styled.ul`
     padding: 16px 18px;
   }
   h2 {
-    font-size: 20px;
+    font-size: 1.25rem;
     font-weight: 720;
   }
   p {
     color: var(--soft);
-    font-size: 14px;
+    font-size: 0.875rem;
     margin-bottom: 8px;
   }
   a {
@@ -58,7 +58,7 @@ const Cards = styled.ul`
     grid-template-columns: auto 1fr auto;
     gap: 6px 12px;
     align-items: center;
-    font-size: 14px;
+    font-size: 0.875rem;
     margin: 8px 0;
   }
   dt {

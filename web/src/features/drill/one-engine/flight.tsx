@@ -12,26 +12,26 @@ import { stopwatch } from '../../../ui/words.ts';
 
 const Figures = styled.dl`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(88px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 5.5rem), 1fr));
   gap: 8px 16px;
   div {
     border-top: 2px solid var(--usual3);
     padding-top: 3px;
   }
   dt {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
   }
   dd {
     ${mono}
-    font-size: 24px;
+    font-size: 1.5rem;
     font-weight: 680;
     line-height: 1.1;
     margin: 0;
   }
   small {
     display: block;
-    font-size: 12px;
+    font-size: 0.75rem;
     color: var(--soft);
     font-weight: 500;
   }

@@ -23,14 +23,14 @@ const Mid = styled.section`
   grid-area: mid;
   padding: 12px 16px;
   display: grid;
-  grid-template-rows: auto auto minmax(200px, 1fr);
+  grid-template-rows: auto auto minmax(12.5rem, 1fr);
   gap: 10px;
   min-height: 0;
   min-width: 0;
   ${phone} {
     grid-template-rows: auto auto auto;
     &:has(dl) {
-      grid-template-rows: auto auto 320px;
+      grid-template-rows: auto auto 20rem;
     }
   }
 `;
@@ -82,7 +82,7 @@ export function HoverPractice({ type, leave }: HoverPracticeProps) {
   useKeys(keys);
 
   return (
-    <DrillFrame style={{ '--left': '320px', '--right': '280px' } as CSSProperties}>
+    <DrillFrame style={{ '--left': '20rem', '--right': '17.5rem' } as CSSProperties}>
       <title>One engine out · Drill · Rouse</title>
       <DrillHead>
         <h1>Drill</h1>

@@ -9,11 +9,11 @@ const Rows = styled.ul`
   li {
     padding: 6px 0;
     border-top: 1px solid var(--hair);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   b {
     ${mono}
-    font-size: 22px;
+    font-size: 1.375rem;
     display: block;
     line-height: 1.15;
   }
@@ -25,7 +25,7 @@ const Rows = styled.ul`
   }
   small {
     color: var(--soft);
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     display: block;
   }
 `;

@@ -8,7 +8,7 @@ import type { DraftDesk } from './use-draft.ts';
 const Table = styled.table`
   border-collapse: collapse;
   margin: 0 16px 16px;
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   th,
   td {
     text-align: left;

@@ -1,6 +1,7 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
+import { narrower } from '../../../app/theme.ts';
 import { saveFile } from '../../../platform/save-file.ts';
 import { SlimButton } from '../../../ui/button.tsx';
 import { packFolder } from '../folder-file.ts';
@@ -23,15 +24,15 @@ import { type DraftDesk, useDraft } from './use-draft.ts';
 
 const Page = styled.main`
   display: grid;
-  grid-template: auto auto minmax(0, 1fr) auto / 190px minmax(0, 1fr) 300px;
+  grid-template: auto auto minmax(0, 1fr) auto / 11.875rem minmax(0, 1fr) 18.75rem;
   grid-template-areas: 'head head head' 'guide guide guide' 'nav mid side' 'foot foot foot';
   min-height: 0;
   min-width: 0;
   &[data-side='none'] {
-    grid-template-columns: 190px minmax(0, 1fr) 0;
+    grid-template-columns: 11.875rem minmax(0, 1fr) 0;
   }
-  @media (max-width: 1100px) {
-    grid-template: auto auto auto minmax(300px, 1fr) auto auto / minmax(0, 1fr);
+  ${narrower(68.75)} {
+    grid-template: auto auto auto minmax(18.75rem, 1fr) auto auto / minmax(0, 1fr);
     grid-template-areas: 'head' 'guide' 'nav' 'mid' 'side' 'foot';
     overflow: auto;
   }
@@ -47,12 +48,12 @@ const Head = styled.header`
   background: var(--sheet);
   border-bottom: 1px solid var(--line);
   h1 {
-    font-size: 20px;
+    font-size: 1.25rem;
     font-weight: 720;
     line-height: 1.12;
   }
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
   > :last-child {
@@ -68,7 +69,7 @@ const Badge = styled.span`
   border-radius: 9px;
   padding: 4px 10px;
   font-weight: 650;
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   background: var(--now-paper);
 `;
 

@@ -18,11 +18,11 @@ const Foot = styled.footer`
     list-style: none;
     margin: 0;
     padding: 0;
-    flex: 1 1 320px;
+    flex: 1 1 20rem;
     min-width: 0;
-    max-height: 96px;
+    max-height: 6rem;
     overflow: auto;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   ul button {
     all: unset;
@@ -40,7 +40,7 @@ const Foot = styled.footer`
     color: var(--rail-ink);
   }
   label {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--rail-ink);
     display: grid;
     gap: 2px;
@@ -52,7 +52,7 @@ const Foot = styled.footer`
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 7px 9px;
-    min-height: 40px;
+    min-height: 2.5rem;
   }
 `;
 

@@ -15,7 +15,7 @@ const Body = styled.div`
 
 const Fields = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 13.125rem), 1fr));
   gap: 10px 12px;
   align-items: start;
   > [data-wide] {
@@ -39,7 +39,7 @@ const Group = styled.details`
     cursor: pointer;
     padding: 9px 0;
     font-weight: 650;
-    font-size: 14px;
+    font-size: 0.875rem;
     overflow-wrap: anywhere;
   }
   > summary:focus-visible {
@@ -47,7 +47,7 @@ const Group = styled.details`
     outline-offset: 1px;
   }
   > p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
     margin-bottom: 8px;
     white-space: pre-line;

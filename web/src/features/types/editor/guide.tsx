@@ -27,11 +27,11 @@ const Strip = styled.section`
     display: flex;
     gap: 6px;
     align-items: center;
-    min-height: 40px;
+    min-height: 2.5rem;
     padding: 0 12px;
     border: 1px solid var(--button-line);
     border-radius: 20px;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
   }
   button[aria-current] {
     background: var(--now-paper);
@@ -43,7 +43,7 @@ const Strip = styled.section`
     outline-offset: -4px;
   }
   p {
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     margin-top: 6px;
   }
 `;

@@ -14,13 +14,13 @@ const Form = styled.div`
   margin: 4px 12px 8px;
   padding: 12px;
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 12.5rem), 1fr));
   gap: 10px 12px;
   label,
   fieldset {
     display: grid;
     gap: 3px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--soft);
     font-weight: 600;
     border: 0;
@@ -34,18 +34,18 @@ const Form = styled.div`
   select {
     font: inherit;
     font-weight: 400;
-    font-size: 14px;
+    font-size: 0.875rem;
     color: var(--ink);
     background: var(--sheet);
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 7px 9px;
-    min-height: 38px;
+    min-height: 2.375rem;
     min-width: 0;
   }
   textarea {
     resize: vertical;
-    min-height: 60px;
+    min-height: 3.75rem;
   }
   .others {
     grid-column: 1 / -1;
@@ -56,7 +56,7 @@ const Form = styled.div`
     gap: 8px;
     align-items: center;
     flex-wrap: wrap;
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
 `;

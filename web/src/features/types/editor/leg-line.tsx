@@ -4,6 +4,7 @@ import { useButton } from 'react-aria/useButton';
 import { useDrag } from 'react-aria/useDrag';
 import { useDrop } from 'react-aria/useDrop';
 import styled from 'styled-components';
+import { narrower } from '../../../app/theme.ts';
 import type { ShownItem } from './shown.ts';
 
 const Line = styled.li`
@@ -41,15 +42,15 @@ const Row = styled.button`
   all: unset;
   box-sizing: border-box;
   flex: 1 1 0;
-  min-height: 36px;
+  min-height: 2.25rem;
   display: grid;
-  grid-template-columns: 30px minmax(120px, 1.2fr) minmax(120px, 1.6fr) 64px 110px minmax(90px, 1fr) 64px;
+  grid-template-columns: 1.875rem minmax(7.5rem, 1.2fr) minmax(7.5rem, 1.6fr) 4rem 6.875rem minmax(5.625rem, 1fr) 4rem;
   gap: 0 8px;
   align-items: center;
   padding: 4px 16px 4px 12px;
   border-left: 4px solid transparent;
   background: var(--sheet);
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   cursor: pointer;
   > * {
     min-width: 0;
@@ -74,8 +75,8 @@ const Row = styled.button`
     outline: 2px solid var(--now);
     outline-offset: -2px;
   }
-  @media (max-width: 700px) {
-    grid-template-columns: 30px minmax(0, 1fr) 64px;
+  ${narrower(43.75)} {
+    grid-template-columns: 1.875rem minmax(0, 1fr) 4rem;
     > :nth-child(3),
     > :nth-child(4),
     > :nth-child(5),

@@ -10,7 +10,7 @@ const Bars = styled.ul`
   padding: 0;
   display: grid;
   gap: 12px;
-  font-size: 13.5px;
+  font-size: 0.84375rem;
   small {
     color: var(--soft);
   }

@@ -1,4 +1,5 @@
 import styled from 'styled-components';
+import { narrower } from '../../../app/theme.ts';
 import type { Open } from './open.ts';
 import { countOf, type Part } from './parts.ts';
 import type { DraftDesk } from './use-draft.ts';
@@ -9,12 +10,12 @@ const Parts = styled.nav`
   border-right: 1px solid var(--line);
   padding: 10px 0;
   overflow: auto;
-  font-size: 14px;
+  font-size: 0.875rem;
   button {
     all: unset;
     box-sizing: border-box;
     width: 100%;
-    min-height: 36px;
+    min-height: 2.25rem;
     padding: 4px 12px 4px 16px;
     display: flex;
     gap: 8px;
@@ -43,14 +44,14 @@ const Parts = styled.nav`
     background: var(--caution-paper);
     border-radius: 8px;
     padding: 0 8px;
-    font-size: 12.5px;
+    font-size: 0.78125rem;
   }
   h2 {
-    font-size: 14px;
+    font-size: 0.875rem;
     font-weight: 400;
     padding: 8px 12px 4px 20px;
   }
-  @media (max-width: 1100px) {
+  ${narrower(68.75)} {
     max-height: 30vh;
   }
 `;

@@ -12,12 +12,12 @@ const Head = styled.div`
   z-index: 3;
   background: var(--paper);
   h2 {
-    font-size: 17px;
+    font-size: 1.0625rem;
     font-weight: 690;
   }
   small {
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   > div {
     margin-left: auto;

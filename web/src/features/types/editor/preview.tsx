@@ -22,23 +22,23 @@ const Card = styled.article`
   background: var(--now-paper);
   color: var(--ink);
   p {
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     color: var(--soft);
     margin-top: 8px;
   }
   small {
-    font-size: 12.5px;
+    font-size: 0.78125rem;
     color: var(--now);
     font-weight: 650;
   }
   h3 {
-    font-size: 23px;
+    font-size: 1.4375rem;
     line-height: 1.15;
     font-weight: 720;
     margin: 5px 0 1px;
   }
   h4 {
-    font-size: 17px;
+    font-size: 1.0625rem;
     font-weight: 450;
     margin-bottom: 7px;
   }
@@ -46,7 +46,7 @@ const Card = styled.article`
     background: var(--usual1);
     border-radius: 9px;
     padding: 8px 11px;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;
 

@@ -9,7 +9,7 @@ export const Side = styled.aside`
   overflow: auto;
   min-width: 0;
   p {
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: var(--soft);
   }
   svg {

@@ -12,12 +12,12 @@ const Scroll = styled.div`
   border: 1px solid var(--line);
   border-radius: 10px;
   background: var(--sheet);
-  max-height: calc(100% - 70px);
+  max-height: calc(100% - 4.375rem);
 `;
 
 const Grid = styled.table`
   border-collapse: collapse;
-  font-size: 13px;
+  font-size: 0.8125rem;
   th {
     position: sticky;
     top: 0;
@@ -34,7 +34,7 @@ const Grid = styled.table`
     padding: 0;
   }
   td:nth-last-child(2) input {
-    max-width: 280px;
+    max-width: 17.5rem;
   }
   th:first-child,
   td:first-child {
@@ -52,12 +52,12 @@ const Grid = styled.table`
     border: 0;
     background: none;
     color: var(--ink);
-    min-height: 36px;
+    min-height: 2.25rem;
     padding: 4px 8px;
-    font-size: 13px;
+    font-size: 0.8125rem;
     field-sizing: content;
-    min-width: 44px;
-    max-width: 132px;
+    min-width: 2.75rem;
+    max-width: 8.25rem;
     text-overflow: ellipsis;
   }
   input:focus-visible {

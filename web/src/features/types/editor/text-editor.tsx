@@ -8,7 +8,7 @@ import type { DraftDesk } from './use-draft.ts';
 const Text = styled.textarea`
   ${mono}
   display: block;
-  width: calc(100% - 32px);
+  width: calc(100% - 2rem);
   margin: 0 16px 16px;
   min-height: 60vh;
   padding: 12px;
@@ -16,7 +16,7 @@ const Text = styled.textarea`
   border-radius: 10px;
   background: var(--sheet);
   color: var(--ink);
-  font-size: 13px;
+  font-size: 0.8125rem;
   line-height: 1.5;
   white-space: pre;
   overflow: auto;

@@ -10,9 +10,9 @@ const Body = styled.div`
   padding: 0 16px 24px;
   display: grid;
   gap: 14px;
-  max-width: 860px;
+  max-width: 53.75rem;
   > p {
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;
 
@@ -29,14 +29,14 @@ const Rows = styled.ul`
   li {
     border-bottom: 1px solid var(--hair);
     padding: 9px 0;
-    font-size: 13.5px;
+    font-size: 0.84375rem;
     display: grid;
     gap: 3px;
     overflow-wrap: anywhere;
   }
   small {
     color: var(--soft);
-    font-size: 13px;
+    font-size: 0.8125rem;
   }
   li[data-outcome='stopped'] b,
   li[data-found='true'] b {

@@ -8,7 +8,7 @@ import { sayName, type ShownForm } from './shown-form.ts';
 const Field = styled.div`
   display: grid;
   gap: 3px;
-  font-size: 12.5px;
+  font-size: 0.78125rem;
   color: var(--soft);
   min-width: 0;
   label {
@@ -19,13 +19,13 @@ const Field = styled.div`
   textarea,
   select {
     font: inherit;
-    font-size: 14px;
+    font-size: 0.875rem;
     color: var(--ink);
     background: var(--sheet);
     border: 1px solid var(--button-line);
     border-radius: 8px;
     padding: 7px 9px;
-    min-height: 38px;
+    min-height: 2.375rem;
     min-width: 0;
   }
   input[data-figure],
