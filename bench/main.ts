@@ -17,6 +17,7 @@ import { isSmoke, type Line, sayLine, tenMinutes } from './measure.ts';
 import { oneEngine } from './one-engine.ts';
 import { pages } from './pages.ts';
 import { procedure } from './procedure.ts';
+import { ramp } from './ramp.ts';
 import { replay } from './replay.ts';
 import { screen } from './screen.ts';
 import { session } from './session.ts';
@@ -51,6 +52,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   alarms,
   trends,
   log,
+  ramp,
   soak,
 };
 /** Take an hour: only when they are named. */

@@ -25,12 +25,22 @@ export interface Programs {
   stop(): Promise<void>;
 }
 
+/** What the server tells of itself every ten seconds. */
+export interface Probe {
+  /** of the event loop, in these ten seconds and ever since */
+  p99_ms: number;
+  whole_p99_ms: number;
+  /** heap and buffers, and what the system has given */
+  used_MB: number;
+  rss_MB: number;
+}
+
 interface Wanted {
   standIn: boolean;
   /** with a line of their own; the first one's port is the one that is told */
   tails?: readonly string[];
   /** the server tells of its event loop and its memory */
-  probed?: (probe: { p99_ms: number; rss_MB: number }) => void;
+  probed?: (probe: Probe) => void;
   /** puts more into the prepared database, before the server looks */
   filled?: (owner: pg.Client) => Promise<void>;
 }

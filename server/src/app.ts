@@ -158,6 +158,8 @@ async function servePages(app: Express, webDir: string, overTls: boolean): Promi
           fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
           manifestSrc: ["'self'"],
+          // the silence that lets the button of a headset reach the page
+          mediaSrc: ['blob:'],
           connectSrc: ["'self'"],
         },
       },

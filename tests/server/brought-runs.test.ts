@@ -1,3 +1,5 @@
+import { once } from 'node:events';
+import net from 'node:net';
 import { typeOfTail } from '../rouse.ts';
 import type { RunDetail, RunsPage, RunTaken } from '@rouse/core/contract';
 import { checkChain, type Entry, type Payload, presentItem, rightAnswer } from '@rouse/core/procedure';
@@ -102,6 +104,42 @@ describe('a run that was written without a server', () => {
     expect((await bring(sent))[0]).toBe(201);
     expect(performance.now() - since).toBeLessThan(5000);
     expect((await call.get<RunDetail>(`/runs/${sent.run}`)).entries).toHaveLength(sent.entries.length);
+  });
+
+  test('two thousand entries arrive once, whole, however often the line is cut on the way or before the answer', async () => {
+    const sent = written({ marks: 2000, ago_ms: 700 * MIN_MS });
+    const CUTS = 20;
+    const port = Number(new URL(rouse.base).port);
+    let tries = 0;
+    const line = net.createServer((tablet) => {
+      const cut = tries++;
+      const server = net.connect(port, '127.0.0.1');
+      const end = (): void => void (tablet.destroy(), server.destroy());
+      let sent_B = 0;
+      tablet.on('data', (part: Buffer) => {
+        sent_B += part.length;
+        // half of the cuts come while it is sent, a bit later each time, half when the server has it
+        if (cut < CUTS && cut % 2 === 0 && sent_B > 4000 * (1 + cut)) end();
+        else server.write(part);
+      });
+      server.on('data', (part: Buffer) => (cut < CUTS && cut % 2 === 1 ? end() : tablet.write(part)));
+      for (const socket of [tablet, server]) socket.on('error', end).on('close', end);
+    });
+    await once(line.listen(0, '127.0.0.1'), 'listening');
+    const through = `http://127.0.0.1:${(line.address() as net.AddressInfo).port}/api/runs/brought`;
+    const headers = { 'content-type': 'application/json', cookie: await call.cookie(), connection: 'close' };
+    const answers: number[] = [];
+    const since = performance.now();
+    while (answers.length === 0) {
+      const answer = await fetch(through, { method: 'POST', headers, body: JSON.stringify(sent) }).catch(() => null);
+      if (answer) answers.push(answer.status);
+    }
+    expect(performance.now() - since).toBeLessThan(30_000);
+    line.close();
+    expect([tries, answers]).toEqual([CUTS + 1, [200]]);
+    const { entries } = await call.get<RunDetail>(`/runs/${sent.run}`);
+    expect(entries).toEqual(sent.entries);
+    expect(checkChain(entries)).toBeNull();
   });
 
   test('a tablet whose clock is a day ahead is put right; its entries stay as they were written', async () => {

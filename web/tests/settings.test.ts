@@ -1,20 +1,25 @@
 import { describe, expect, test, vi } from 'vitest';
 
 describe('settings', () => {
-  test('light and voice go to the document and are kept', async () => {
+  test('light and size of text go to the document, and all is kept', async () => {
     const kept = new Map<string, string>([['rouse.light', 'sun']]);
     const dataset: Record<string, string> = {};
     vi.stubGlobal('window', {
       localStorage: { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => kept.set(k, v) },
     });
-    vi.stubGlobal('document', { documentElement: { dataset } });
-    const { applySettings, lightChanged, settingsReducer, voiceToggled } = await import('../src/app/settings-slice.ts');
+    const style = new Map<string, string>();
+    const setProperty = (name: string, value: string): void => void style.set(name, value);
+    vi.stubGlobal('document', { documentElement: { dataset, style: { setProperty } } });
+    const { answersChanged, applySettings, lightChanged, textSizeChanged, settingsReducer, voiceToggled } =
+      await import('../src/app/settings-slice.ts');
     const first = settingsReducer(undefined, { type: 'start' });
     expect(first).toMatchObject({ light: 'sun', voice: true, units: { temperature: 'C', pressure: 'hPa' } });
-    const night = settingsReducer(settingsReducer(first, lightChanged('night')), voiceToggled());
+    const changes = [lightChanged('night'), voiceToggled(), textSizeChanged(2), answersChanged('headset')];
+    const night = changes.reduce(settingsReducer, first);
     applySettings(night);
     expect(dataset['light']).toBe('night');
-    expect(kept.get('rouse.voice')).toBe('off');
+    expect(style.get('--text-size')).toBe('2');
+    expect(['voice', 'text-size', 'answers'].map((name) => kept.get(`rouse.${name}`))).toEqual(['off', '2', 'headset']);
     applySettings(settingsReducer(night, lightChanged('auto')));
     expect('light' in dataset).toBe(false);
     vi.unstubAllGlobals();
@@ -24,7 +29,11 @@ describe('settings', () => {
     vi.stubGlobal('window', { localStorage: { getItem: () => 'purple', setItem: () => undefined } });
     vi.resetModules();
     const { settingsReducer } = await import('../src/app/settings-slice.ts');
-    expect(settingsReducer(undefined, { type: 'start' }).light).toBe('auto');
+    expect(settingsReducer(undefined, { type: 'start' })).toMatchObject({
+      light: 'auto',
+      textSize: 1,
+      answers: 'hand',
+    });
     vi.unstubAllGlobals();
   });
 });

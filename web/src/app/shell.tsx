@@ -15,6 +15,7 @@ import styled, { css } from 'styled-components';
 import { Gate } from '../features/sign-in/gate.tsx';
 import { HandOver } from '../features/sign-in/hand-over.tsx';
 import { keepAtHand } from './keep-at-hand.ts';
+import { lookAgainWhileAway } from './look-again.ts';
 import { OfflineBar } from './offline-bar.tsx';
 import { serverData } from './server-data.ts';
 import { useMay, usePersonId } from './session-data.ts';
@@ -160,6 +161,7 @@ export function Shell() {
 function Pages() {
   useEffect(keepSendingTabletRuns, []);
   useEffect(keepAtHand, []);
+  useEffect(lookAgainWhileAway, []);
   const { pathname } = useLocation();
   const mayDrill = useMay('drill');
   const by = usePersonId();

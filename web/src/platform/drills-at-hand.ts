@@ -53,12 +53,12 @@ export function keepSendingDrills(by: string, taken: () => void): () => void {
   };
 }
 
+const allAtHand = async (): Promise<DrillAtHand[]> => (await db()).getAll('drills');
+
 /** What the server does not take stays. @returns how many it took */
 async function sendDrillsAtHand(by: string): Promise<number> {
   // a browser that keeps nothing has nothing that waits
-  const waiting = await db()
-    .then((store) => store.getAll('drills'))
-    .catch(() => []);
+  const waiting = await allAtHand().catch(() => []);
   let taken = 0;
   for (const drill of waiting.filter((d) => d.by === by)) {
     try {

@@ -115,6 +115,8 @@ const Hurry = styled.select`
   padding: 2px 6px;
   border-radius: 8px;
   font: inherit;
+  color: var(--ink);
+  background: var(--button);
 `;
 
 /** The last call-out, where the data comes from, the voice, and the way to stop. */

@@ -1,5 +1,5 @@
 import { ApiRefusal, postJson } from '../../platform/api.ts';
-import { dropOnTablet, keepOnTablet, listOnTablet, readOnTablet, type TabletHead } from './tablet-store.ts';
+import { dropOnTablet, keepHead, listOnTablet, readOnTablet, type TabletHead } from './tablet-store.ts';
 
 const EVERY_MS = 5000;
 
@@ -46,7 +46,7 @@ async function sendAll(): Promise<void> {
       await postJson('/runs/brought', { run, aircraft, type, openedAt, tabletNow: new Date().toISOString(), entries: kept.entries }); // prettier-ignore
     } catch (error) {
       if (!(error instanceof ApiRefusal) || error.isOutage || error.code === 'signed-out') return;
-      await keepOnTablet({ ...kept.head, refused: `${error.message} ${error.remedy}` }, []);
+      await keepHead({ ...kept.head, refused: `${error.message} ${error.remedy}` });
       continue;
     }
     await dropOnTablet(run);
@@ -75,6 +75,6 @@ export function keepSendingTabletRuns(): () => void {
 /** A run that was refused is sent once more. */
 export async function sendAgain(run: string): Promise<void> {
   const kept = await readOnTablet(run);
-  if (kept) await keepOnTablet({ ...kept.head, refused: null }, []);
+  if (kept) await keepHead({ ...kept.head, refused: null });
   await countTabletRuns();
 }

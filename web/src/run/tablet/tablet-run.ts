@@ -108,10 +108,10 @@ export class TabletRun {
     const { journal, close } = answered.effects;
     const head = { ...this.head, closed: this.head.closed || close !== null };
     try {
-      await keepOnTablet(head, journal);
+      await keepOnTablet(head, this.session.entries);
     } catch {
       this.session = sessionOf(this.type, head, before);
-      return { ok: false, message: 'This tablet does not keep what is written.', remedy: 'Make room on it, or leave the private window; then write it again.' }; // prettier-ignore
+      return { ok: false, message: 'This tablet does not keep what is written', remedy: 'Make room on it, or leave the private window; then write it again.' }; // prettier-ignore
     }
     this.head = head;
     return { ok: true, entries: journal };

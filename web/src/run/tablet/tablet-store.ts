@@ -28,14 +28,25 @@ const db = (): Promise<IDBPDatabase<Schema>> =>
     throw error;
   }));
 
-/** Keeps the head of a run and what is new in its journal, in one. @throws where this browser keeps nothing */
-export async function keepOnTablet(head: TabletHead, entries: readonly Entry[]): Promise<void> {
+/**
+ * Keeps the head of a run and its journal, in one. Where somebody has cleared what the browser keeps, all of it is written
+ * again, otherwise what is new.
+ * @param journal all of it
+ * @throws where this browser keeps nothing
+ */
+export async function keepOnTablet(head: TabletHead, journal: readonly Entry[]): Promise<void> {
   const tx = (await db()).transaction(['runs', 'entries'], 'readwrite', { durability: 'strict' });
+  const kept = await tx.objectStore('entries').count(IDBKeyRange.bound([head.run, 0], [head.run, Infinity]));
   await Promise.all([
     tx.objectStore('runs').put(head),
-    ...entries.map((e) => tx.objectStore('entries').put(e)),
+    ...journal.slice(kept).map((e) => tx.objectStore('entries').put(e)),
     tx.done,
   ]);
+}
+
+/** What is known of a run has changed, its journal has not. */
+export async function keepHead(head: TabletHead): Promise<void> {
+  await (await db()).put('runs', head);
 }
 
 /** A run of this tablet with its journal, null where it has none of that name. */
