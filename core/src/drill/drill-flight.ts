@@ -1,5 +1,6 @@
 import {
   type CockpitControl,
+  holdSeconds,
   isPiston,
   type Item,
   stagesOf,
@@ -19,6 +20,7 @@ import type { DrillNote, DrillOptions, FlownDrill } from './flown-drill.ts';
 import type { Lesson } from './lesson.ts';
 import { itemsOfLesson } from './lesson-items.ts';
 import { PatientPilot } from './patient-pilot.ts';
+import { TimedHolds } from './timed-holds.ts';
 
 /** the list is looked at so often by the hand that leads up to the lesson */
 const LOOK_EVERY_TICKS = 5;
@@ -38,6 +40,7 @@ export class DrillFlight {
   readonly hands: CockpitHands;
   readonly notes: DrillNote[] = [];
   readonly acts: TimedAct[] = [];
+  readonly holds = new TimedHolds();
   /** the last frame, in the order of the type's channels */
   frame: Float64Array;
   begun_s = 0;
@@ -99,6 +102,7 @@ export class DrillFlight {
   step(): boolean {
     if (this.over) return false;
     this.advance();
+    for (const held of this.holds.due((item) => this.asked_s(item), this.t_s)) this.hasHeld(held);
     this.notes.push(...this.early.again(this.t_s, (item) => this.turned(item)));
     this.faults.step(this.cockpit, this.t_s);
     if (this.isThrough()) this.over = true;
@@ -228,6 +232,8 @@ export class DrillFlight {
 
   private moved(id: string, to: number | string): void {
     const control = this.hands.move(id, to);
+    for (const held of this.holds.letGo(control, (item) => this.hands.wants(item, control, to), this.t_s))
+      this.hasHeld(held);
     const own = itemsOfLesson({ type: this.type, lesson: this.lesson, state: this.session.state });
     const wanting = new Set(own.filter((i) => this.hands.wants(i, control, to)).map((i) => i.id));
     const item = this.meant((i) => wanting.has(i.id));
@@ -236,6 +242,7 @@ export class DrillFlight {
       const place = control.positions.find((p) => p.to === to)?.label;
       this.note('stray', id, place === undefined ? control.label : `${control.label} to ${place}`);
     }
+    if (item?.kind === 'hold') this.holds.begin(item, control, this.t_s);
     if (item?.kind === 'set' && !item.expect) this.say(rightAnswer(item, { type: this.type, state: this.session.state })); // prettier-ignore
   }
 
@@ -276,6 +283,11 @@ export class DrillFlight {
   private looked(id: string, alternative: string | undefined): void {
     const item = this.meant((i) => i.id === id);
     if (!item) return;
+    if (item.kind === 'hold') {
+      // what a hand holds is settled when it lets go
+      if (!this.hands.controls.some((c) => this.hands.handles(item, c))) this.holds.begin(item, null, this.t_s);
+      return;
+    }
     if (item.kind === 'decide' && alternative !== undefined) {
       const label = item.alternatives.find((a) => a.id === alternative)?.label ?? alternative;
       this.refusedUnless(item, this.say({ kind: 'decided', item: id, alternative, reason: label }));
@@ -302,6 +314,14 @@ export class DrillFlight {
   private refusedUnless(item: Item, refused: string | null): void {
     if (refused === null) return;
     this.note(item === this.present ? 'refused' : 'early', item.id, refused);
+  }
+
+  private asked_s(item: Extract<Item, { kind: 'hold' }>): number {
+    return holdSeconds(item, this.session.state.brief?.oat_C ?? null);
+  }
+
+  private hasHeld({ item, held_s }: { item: Item; held_s: number }): void {
+    this.refusedUnless(item, this.say({ kind: 'item-done', item: item.id, how: 'declared', value: held_s, words: '' }));
   }
 
   private notGood(id: string): void {

@@ -22,6 +22,8 @@ export interface DrillView {
   present: string | null;
   /** what the present stage of a test or a check asks for, null where there is none */
   stage: string | null;
+  /** since when the present item is held, run clock, null where it is not */
+  heldSince_s: number | null;
   /** where each control stands: of a lever along its way, of others the place of its position */
   positions: Record<string, number>;
   /** items that are settled */
@@ -49,6 +51,7 @@ export function viewOf(flight: DrillFlight): DrillView {
     present: present?.id ?? null,
     // the moments of a start are only tapped where nothing senses them
     stage: present && present.kind !== 'watch' ? (stagesOf(present)[stagesDone(state, present)]?.do ?? null) : null,
+    heldSince_s: flight.holds.sinceOf(present?.id ?? null),
     positions: Object.fromEntries(hands.controls.map((c) => [c.id, hands.positionOf(c)])),
     settled: items.filter((i) => itemState(state, i.id).status !== 'todo').map((i) => i.id),
     open: stillOpen(type, state).map((loop) => loop.words),

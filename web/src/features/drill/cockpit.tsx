@@ -144,6 +144,11 @@ export function Cockpit({ type, items, view, last, shown, disabled, act, choose 
                 item={item}
                 settled={settled.has(item.id)}
                 now={item.id === shown}
+                held_s={
+                  item.id === view?.present && view.heldSince_s !== null
+                    ? Math.floor(view.since_s + view.begun_s - view.heldSince_s)
+                    : null
+                }
                 disabled={disabled}
                 look={look}
               />
@@ -159,12 +164,14 @@ interface SpotProps {
   item: Item;
   settled: boolean;
   now: boolean;
+  /** whole seconds for which it is held, null where it is not */
+  held_s: number | null;
   disabled: boolean;
   look: (item: Item) => void;
 }
 
 /** A place of the cockpit that is looked at, read or spoken from. */
-const Spot = memo(function Spot({ item, settled, now, disabled, look }: SpotProps) {
+const Spot = memo(function Spot({ item, settled, now, held_s, disabled, look }: SpotProps) {
   return (
     <SpotButton
       isDisabled={disabled}
@@ -175,6 +182,7 @@ const Spot = memo(function Spot({ item, settled, now, disabled, look }: SpotProp
     >
       {settled && <Check size={14} aria-label="done" />}
       {item.challenge}
+      {held_s !== null && <b data-held>{held_s} s</b>}
     </SpotButton>
   );
 });
