@@ -68,8 +68,8 @@ export async function trendStamps(tx: Tx): Promise<Map<string, string>> {
        WHERE operator_id = $1 AND aircraft_id = a.aircraft_id) c ON true
      LEFT JOIN LATERAL (SELECT count(*) AS n, max(at) AS last FROM maintenance
        WHERE operator_id = $1 AND aircraft_id = a.aircraft_id) m ON true
-     LEFT JOIN LATERAL (SELECT count(*) AS n FROM trend_choice c JOIN run r USING (operator_id, run_id)
-       WHERE c.operator_id = $1 AND r.aircraft_id = a.aircraft_id) t ON true
+     LEFT JOIN (SELECT (SELECT r.aircraft_id FROM run r WHERE r.operator_id = $1 AND r.run_id = c.run_id) AS aircraft_id, count(*) AS n
+       FROM trend_choice c WHERE c.operator_id = $1 GROUP BY 1) t ON t.aircraft_id = a.aircraft_id
      WHERE a.operator_id = $1`,
     [tx.operatorId],
   );

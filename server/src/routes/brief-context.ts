@@ -27,8 +27,12 @@ export async function briefContext(tx: Tx, aircraft: AircraftRow, type: TypeFile
   for (const watch of type.startWatches)
     byEngine.push((await listGoodStarts(tx, aircraftId, watch.id, now, STARTS)).map((s) => s.features));
   const neighbours: BriefContext['neighbours'][number][] = [];
+  // a site may be full of aircraft of one type
+  const types = new Map<string, TypeFile>();
   for (const n of await listNeighbours(tx, aircraftId, place.site)) {
-    const its = await getType(tx, n.typeId, n.typeVersion);
+    const key = `${n.typeId}/${n.typeVersion}`;
+    const its = types.get(key) ?? (await getType(tx, n.typeId, n.typeVersion));
+    types.set(key, its);
     const rotor = its.performance.hover?.main;
     neighbours.push({
       name: n.pad.split(',')[0]!,

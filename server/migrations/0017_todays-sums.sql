@@ -38,3 +38,6 @@ BEGIN
   END LOOP;
   DELETE FROM account a WHERE NOT EXISTS (SELECT FROM person p WHERE p.person_id = a.account_id);
 END $$;
+
+-- Whether a trend may have changed is asked of every aircraft with each look at Today.
+CREATE INDEX run_check_by_aircraft ON run_check (operator_id, aircraft_id, at);
