@@ -22,7 +22,8 @@ export async function listLoggedRuns(tx: Tx, filter: RunFilter): Promise<LoggedR
   if (filter.from !== undefined) where.push(`r.opened_at >= ${put(new Date(`${filter.from}T00:00:00Z`))}`);
   if (filter.to !== undefined)
     where.push(`r.opened_at < ${put(new Date(Date.parse(`${filter.to}T00:00:00Z`) + DAY_MS))}`);
-  if (filter.words) where.push(`r.conditions ILIKE ${put(`%${filter.words.replace(/[\\%_]/g, String.raw`\$&`)}%`)}`);
+  if (filter.words)
+    where.push(`r.conditions COLLATE "C" ILIKE ${put(`%${filter.words.replace(/[\\%_]/g, String.raw`\$&`)}%`)}`);
   if (filter.after !== undefined)
     where.push(
       `(r.opened_at, r.run_id) < (SELECT opened_at, run_id FROM run WHERE operator_id = $1 AND run_id = ${put(filter.after)})`,

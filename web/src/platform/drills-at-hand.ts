@@ -39,33 +39,39 @@ const EVERY_MS = 5000;
 
 /** Hands over what a person has flown without a server, from now on. @param taken told when a server has taken some @returns how to stop it */
 export function keepSendingDrills(by: string, taken: () => void): () => void {
-  const look = (): void => {
-    void navigator.locks
-      .request('drills', { ifAvailable: true }, async (lock) => (lock ? sendDrillsAtHand(by) : 0))
-      .then((count) => count > 0 && taken());
+  const look = async (): Promise<void> => {
+    if ((await waitingOf(by)).length === 0) return;
+    const count = await navigator.locks.request('drills', { ifAvailable: true }, async (lock) => (lock ? sendDrillsAtHand(by) : 0)); // prettier-ignore
+    if (count > 0) taken();
   };
-  look();
-  const timer = window.setInterval(look, EVERY_MS);
-  window.addEventListener('online', look);
+  const lookNow = (): void => void look();
+  lookNow();
+  const timer = window.setInterval(lookNow, EVERY_MS);
+  window.addEventListener('online', lookNow);
   return () => {
     window.clearInterval(timer);
-    window.removeEventListener('online', look);
+    window.removeEventListener('online', lookNow);
   };
 }
 
+/** What a server will not take is asked about once a page; it stays for the next version of the type, or of the lesson. */
+const refused = new Set<string>();
 const allAtHand = async (): Promise<DrillAtHand[]> => (await db()).getAll('drills');
+/** A browser that keeps nothing has nothing that waits. */
+const waitingOf = async (by: string): Promise<DrillAtHand[]> =>
+  (await allAtHand().catch(() => [])).filter((d) => d.by === by && !refused.has(d.id));
 
 /** What the server does not take stays. @returns how many it took */
 async function sendDrillsAtHand(by: string): Promise<number> {
-  // a browser that keeps nothing has nothing that waits
-  const waiting = await allAtHand().catch(() => []);
   let taken = 0;
-  for (const drill of waiting.filter((d) => d.by === by)) {
+  for (const drill of await waitingOf(by)) {
     try {
       await sendDrill(drill);
     } catch (error) {
-      if (error instanceof ApiRefusal) return taken;
-      throw error;
+      if (!(error instanceof ApiRefusal)) throw error;
+      if (error.isOutage || error.code === 'signed-out') return taken;
+      refused.add(drill.id);
+      continue;
     }
     await (await db()).delete('drills', drill.id);
     taken += 1;

@@ -50,9 +50,9 @@ export function listenFor<Word extends string>(words: readonly Word[], heard: (w
       if (word !== undefined) heard(word);
     }
   };
-  // a microphone that may not be used is not asked for again; a pause of the recogniser is no end
+  // silence is no end; a microphone that may not be used, or whatever else fails, is not asked for again and again
   recognition.onerror = ({ error }) => {
-    if (error === 'not-allowed' || error === 'service-not-allowed') over = true;
+    if (error !== 'no-speech') over = true;
   };
   recognition.onend = () => {
     if (!over) recognition.start();
