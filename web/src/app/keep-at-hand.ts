@@ -4,6 +4,8 @@ import { isKept } from '../platform/offline.ts';
 
 /** looked at again after so long */
 const AGAIN_MS = 15 * 60_000;
+/** a page that was just opened is first shown: a phone has one processor for both */
+const FIRST_MS = 6000;
 /** between two questions, so that nobody who works waits for this */
 const PAUSE_MS = 150;
 const MOST_AIRCRAFT = 12;
@@ -44,10 +46,11 @@ export function keepAtHand(): () => void {
   const look = (): void => {
     void navigator.serviceWorker.ready.then(() => (navigator.serviceWorker.controller ? readAll(() => stopped) : undefined)); // prettier-ignore
   };
-  look();
+  const first = window.setTimeout(look, FIRST_MS);
   const timer = window.setInterval(look, AGAIN_MS);
   return () => {
     stopped = true;
+    window.clearTimeout(first);
     window.clearInterval(timer);
   };
 }
