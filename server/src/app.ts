@@ -5,6 +5,7 @@ import type { ApiError } from '@rouse/core/contract';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
+import { v7 as uuidv7 } from 'uuid';
 import type { Logger } from 'pino';
 import { asRefusal, ERRORS, Refusal } from './errors.ts';
 import { admission } from './accounts/admission.ts';
@@ -21,6 +22,8 @@ import { namelessSignInRoutes, signInRoutes } from './routes/sign-in.ts';
 import { briefRoutes } from './routes/brief.ts';
 import { keepableTextOnly } from './routes/clean-text.ts';
 import { deviceRoutes } from './routes/devices.ts';
+import { healthRoutes } from './routes/health.ts';
+import type { Health } from './health/health.ts';
 import { exportRoutes } from './routes/exports.ts';
 import { foundRoutes } from './routes/found.ts';
 import { joinRoutes } from './routes/join.ts';
@@ -55,6 +58,7 @@ import type { Session } from './accounts/sessions.ts';
 
 export interface AppDeps extends Services {
   log: Logger;
+  health: Health;
   /** the built pages, or null for the interface alone */
   webDir: string | null;
   /** the one address that browsers open, null for a server that only this machine reaches */
@@ -68,6 +72,8 @@ export async function createApp(deps: AppDeps): Promise<Express> {
   // the address of whoever asks, where one proxy of ours stands before us
   if (deps.origin) app.set('trust proxy', 1);
   app.use(compression());
+  app.use(named);
+  app.use(healthRoutes(deps.health));
   app.use(
     '/api',
     ownOriginOnly(deps.origin),
@@ -131,6 +137,13 @@ export async function createApp(deps: AppDeps): Promise<Express> {
   return app;
 }
 
+/** Every request has a name, so that what is logged of it is found. */
+const named: RequestHandler = (_req, res, next) => {
+  res.locals['request'] = uuidv7();
+  res.setHeader('X-Request-Id', String(res.locals['request']));
+  next();
+};
+
 /** A drill is longer than anything else that is sent, and is read only once it is known who sends it. */
 const unlessLong =
   (read: RequestHandler): RequestHandler =>
@@ -187,8 +200,9 @@ function answerError(log: Logger): ErrorRequestHandler {
       return;
     }
     const refusal = asRefusal(error);
-    if (refusal.code === 'internal') log.error({ err: error, url: req.originalUrl }, 'a request failed');
-    if (refusal.code === 'database-away') log.warn({ err: error, url: req.originalUrl }, 'a request found no database');
+    const told = { err: error, url: req.originalUrl, request: res.locals['request'] as string };
+    if (refusal.code === 'internal') log.error(told, 'a request failed');
+    if (refusal.code === 'database-away') log.warn(told, 'a request found no database');
     const { status, remedy } = ERRORS[refusal.code];
     const { retryAfter_s } = refusal.details;
     if (typeof retryAfter_s === 'number') res.setHeader('Retry-After', retryAfter_s);

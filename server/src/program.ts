@@ -1,4 +1,4 @@
-import { createServer, type IncomingMessage } from 'node:http';
+import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
 import path from 'node:path';
@@ -22,6 +22,7 @@ import { StandInClient } from './device/stand-in-client.ts';
 import { Accounts } from './accounts/accounts.ts';
 import { Lines } from './device/lines.ts';
 import { DrillRooms, type Guest } from './live/drill-rooms.ts';
+import { Health } from './health/health.ts';
 import { Fleets } from './live/fleets.ts';
 import { isOwnOrigin } from './origin.ts';
 import { Reckoner } from './reckon/reckoner.ts';
@@ -100,17 +101,15 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
   const pages = new Pages();
   const lines = new Lines(log);
   const zeros = new RunZeros(options.outboxDir);
-  const deps = { pool, clock, zeros, log, pages, outbox, away_s: () => drain.away_s };
+  const away_s = (): number => drain.away_s;
+  const health = new Health({ pool, outbox, fleets, away_s });
+  const deps = { pool, clock, zeros, log, pages, outbox, away_s, told: (after_s: number) => health.told(after_s) };
   const enlist: Services['enlist'] = (operatorId, row, type) => new LiveAircraft({ ...deps, operatorId }, row, type);
   await enlistAll(pool, fleets, lines, enlist);
   await fleets.recover();
   const tails = await listenForUnits(fleets, options.devices);
   await lines.listen(options.lines.listen, options.lines.port);
-  const server = createServer();
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(options.port, options.listen, resolve);
-  });
+  const server = await listening(options);
   const { port } = server.address() as AddressInfo;
   const desks = openDesks(pool, options.root, clock);
   const accounts = new Accounts({
@@ -135,6 +134,7 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
     types: typeSources(options.root),
     stored: () => Promise.race([drain.emptied(), new Promise<void>((r) => setTimeout(r, STORED_WITHIN_MS).unref())]),
     log,
+    health,
     webDir: options.webDir,
     origin: options.origin,
   });
@@ -155,11 +155,22 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
       server.close();
       server.closeAllConnections();
       fleets.close();
+      health.close();
       await drain.stop();
       await outbox.close();
       await Promise.all([pool.end(), lock.close(), desks.reckoner.close()]);
     },
   };
+}
+
+/** The door of the pages, open before anything answers there. */
+async function listening({ port, listen }: ProgramOptions): Promise<Server> {
+  const server = createServer();
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, listen, resolve);
+  });
+  return server;
 }
 
 /** What works beside this thread, and what is kept in memory only. */

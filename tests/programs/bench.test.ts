@@ -11,7 +11,8 @@ const JSON_FILE = path.join(ROOT, 'bench/dist/smoke.json');
 
 afterAll(() => rmSync(JSON_FILE, { force: true }));
 
-test('every bench that runs alone runs in its short form, and gives figures', async () => {
+// on a slow machine beside other tests all of them take minutes
+test('every bench that runs alone runs in its short form, and gives figures', { timeout: 600_000 }, async () => {
   await bundle('bench/main.ts', path.join(ROOT, 'bench/dist/main.js'));
   await bundle('bench/failure-worker.ts', path.join(ROOT, 'bench/dist/failure-worker.js'));
   const { status, stdout, stderr } = spawnSync(

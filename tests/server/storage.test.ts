@@ -106,6 +106,7 @@ describe('the schema', () => {
       invitation: 'a link is worth nothing elsewhere',
       identity_provider: 'its secret is sealed by this server',
       demo_load: 'of the demo',
+      booked_total: 'added up anew as bookings come',
     };
     const client = new pg.Client({ connectionString: database.url });
     await client.connect();

@@ -42,6 +42,8 @@ export interface LiveDeps {
   outbox: Outbox;
   /** how long the database has been away, s */
   away_s: () => number;
+  /** something of a line was told to the pages, so long after it came */
+  told: (after_s: number) => void;
 }
 
 /** A run that cannot be taken up: it holds its aircraft until somebody has looked. */
@@ -114,6 +116,16 @@ export class LiveAircraft {
     const value =
       this.source() === 'live' ? this.reader.values[this.type.channels.findIndex((c) => c.id === channel)] : NaN;
     return value === undefined || Number.isNaN(value) ? null : value;
+  }
+
+  /** How the line of this aircraft does; null where nothing was heard on it yet. */
+  get heardLine(): { frameAge_s: number; badShare: number } | null {
+    if (this.heardAt_ms === -Infinity) return null;
+    const now_ms = this.deps.clock.monotonic();
+    return {
+      frameAge_s: (now_ms - this.heardAt_ms) / 1000,
+      badShare: this.quality.over(now_ms / 1000)?.bad_share ?? 0,
+    };
   }
 
   /** Who has the open run, null where none is open. */
@@ -246,6 +258,7 @@ export class LiveAircraft {
     if (this.pace > 1) open.clock.follow(at_ms);
     const t_s = Math.round(at_ms - open.clock.zero_ms) / 1000;
     const { values } = this.reader;
+    const said = open.session.entries.length;
     if (!open.frame(t_s, values)) {
       this.quality.refused(now_ms / 1000);
       return;
@@ -253,6 +266,7 @@ export class LiveAircraft {
     this.heard(now_ms);
     packFrame(this.frame, t_s, this.reader.t_s, values);
     this.deps.pages.sendFrame(open.row.runId, this.frame);
+    if (open.session.entries.length > said) this.deps.told((clock.monotonic() - now_ms) / 1000);
   }
 
   /** Another unit speaks on the line of this aircraft while the first is heard. */
