@@ -5,15 +5,25 @@ import { BadInput } from './bad-input.ts';
 import { calc, calcBatch } from './calc.ts';
 import { run } from './run.ts';
 import { sim } from './sim.ts';
-import { type } from './type.ts';
+import { type, TYPE_USAGE } from './type.ts';
 import { watch } from './watch.ts';
 
 function print(line: unknown): void {
   process.stdout.write(`${JSON.stringify(line)}\n`);
 }
 
+/** What can be asked for, a line each; docs/formats.md says what each prints. */
+const HELP = [
+  "calc NAME '{…}' | calc --batch < LINES",
+  'sim --scenario F.json [--id S7-01] [--csv OUT.csv]',
+  'watch --type S7 --csv F.csv [--phase start] [--mapping M.json]',
+  ...TYPE_USAGE.split(' | ').map((usage) => (usage.startsWith('type ') ? usage : `type ${usage}`)),
+  'run verify F.json',
+];
+
 async function main(argv: readonly string[]): Promise<void> {
   const [command, ...rest] = argv;
+  if (command === '--help') return HELP.forEach((usage) => print({ usage }));
   const options = {
     scenario: { type: 'string' },
     id: { type: 'string' },
@@ -25,6 +35,7 @@ async function main(argv: readonly string[]): Promise<void> {
     out: { type: 'string' },
     like: { type: 'string' },
     quick: { type: 'boolean' },
+    help: { type: 'boolean' },
   } as const;
   let parsed;
   try {
@@ -32,6 +43,8 @@ async function main(argv: readonly string[]): Promise<void> {
   } catch (error) {
     throw new BadInput('USAGE', error instanceof Error ? error.message : String(error));
   }
+  if (parsed.values.help)
+    return HELP.filter((usage) => usage.startsWith(`${command} `)).forEach((usage) => print({ usage }));
   switch (command) {
     case 'calc':
       return parsed.values.batch ? calcBatch(readFileSync(0, 'utf8'), print) : calc(parsed.positionals, print);

@@ -11,7 +11,8 @@ import { compileFolder, copyFolder, findFolder, needType, notWhole, packFolder, 
 
 type Print = (line: unknown) => void;
 
-const USAGE =
+/** What can be done with a type. */
+export const TYPE_USAGE =
   'type build FOLDER [--out FILE.json] | check FOLDER [--quick] | new FOLDER --like TYPE | diff TYPE TYPE | release FOLDER | export FOLDER FILE.zip | import FILE.zip FOLDER | schema FILE';
 
 interface Options {
@@ -38,12 +39,12 @@ const VERBS: Readonly<Record<string, { names: number; work: Verb }>> = {
 export function type(args: readonly string[], options: Options, print: Print): void {
   const [name = '', first = '', second = ''] = args;
   const verb = VERBS[name];
-  if (verb?.names !== args.length - 1) throw new BadInput('USAGE', USAGE, 'type');
+  if (verb?.names !== args.length - 1) throw new BadInput('USAGE', TYPE_USAGE, 'type');
   verb.work([first, second], options, print);
 }
 
 function begin([folder]: readonly [string, string], { like }: Options, print: Print): void {
-  if (like === undefined) throw new BadInput('USAGE', USAGE, 'type');
+  if (like === undefined) throw new BadInput('USAGE', TYPE_USAGE, 'type');
   copyFolder(findFolder(like), folder);
   print({ ok: true, folder, like });
 }

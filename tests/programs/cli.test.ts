@@ -66,6 +66,15 @@ describe('sim', () => {
     expect(rows).toHaveLength(1 + 40 * 50);
   });
 
+  test('--help names every command, or the ways of one', () => {
+    const told = (...args: string[]): unknown[] => cli(...args).lines.map((line) => line['usage']);
+    const all = told('--help');
+    expect(all).toEqual(expect.arrayContaining([expect.stringMatching(/^watch /), 'run verify F.json']));
+    expect(told('type', '--help')).toEqual(all.filter((usage) => String(usage).startsWith('type ')));
+    expect(told('type', '--help')).toContain('type check FOLDER [--quick]');
+    expect(cli('type', '--help').code).toBe(0);
+  });
+
   test.each([
     [['sim'], 'MISSING', 'scenario'],
     [['sim', '--scenario', '/no/such.json'], 'NO_FILE', '/no/such.json'],
