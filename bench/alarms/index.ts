@@ -30,8 +30,8 @@ export function* alarms(): Generator<Line> {
     const year = learnFrom(type, 'a year', learned, SEED + 1);
     for (const population of ['ordinary', 'everything', 'a year'])
       yield raisedIn(type, population, year, 'a year', starts);
-    yield* leads(type, ordinary, SEED + 2, many(108, 6));
-    yield* faultMatrix(type, ordinary, SEED + 3, many(30, 2));
+    yield* leads(type, ordinary, SEED + 2, many(108, 2));
+    yield* faultMatrix(type, ordinary, SEED + 3, many(30, 1));
   }
 }
 

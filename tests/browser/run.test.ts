@@ -10,10 +10,12 @@ test('the whole run by keyboard, from cold to ready for lift, then read back', a
   await stage.choose('warm-turn-round');
   const { page } = stage.open;
   const run = await beginByKeyboard(page, stage.rouse.base);
-  const worked = await workByKeyboard(page, 'generator-on');
+  await workByKeyboard(page, 'generator-on');
   await stage.call.post('/stand-in/pace', { run, times: 8 });
-  worked.push(...(await workByKeyboard(page, 'end')));
-  expect(worked).toEqual(
+  await workByKeyboard(page, 'end');
+  // what sensors settle may be over before a busy machine has looked: the journal has all of it
+  const { entries } = await stage.call.detail(run);
+  expect(entries.flatMap((e) => (e.kind === 'item-done' ? [e.item] : []))).toEqual(
     expect.arrayContaining(['papers', 'battery-on', 'engine-start', 'generator-on', 'run-up', 'ready']),
   );
   expect(await stage.text('[data-item="end"]')).toContain('Ready for lift');
