@@ -68,7 +68,17 @@ async function begunAlone(page: Page): Promise<void> {
   await fillBrief(page, '300');
   await rouse.program.stop();
   // a page that has asked nothing since learns of it when it asks
-  await pressed(page, 'Begin before-start');
+  await page.waitForFunction(
+    () => {
+      const begin = [...document.querySelectorAll('button')].find(
+        (b) => !b.disabled && b.textContent.startsWith('Begin'),
+      );
+      if (begin?.textContent.startsWith('Begin by hand')) return true;
+      begin?.click();
+      return false;
+    },
+    { polling: 500 },
+  );
   await pressed(page, 'Begin by hand, kept on this tablet');
 }
 
