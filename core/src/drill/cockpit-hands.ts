@@ -71,11 +71,6 @@ export class CockpitHands {
     return actions.some((a) => control.moves.includes(a.control) && isAt(a.to, to));
   }
 
-  /** Whether an item wants anything of this control. */
-  handles(item: Item, control: CockpitControl): boolean {
-    return (item.standIn ?? []).some((a) => control.moves.includes(a.control));
-  }
-
   private signalOf({ moves, hand }: CockpitControl): string {
     // a governor moves the lever itself, not where the hand put it
     return hand ? moves[0]! : `control.${moves[0]!}`;

@@ -14,6 +14,7 @@ import { type Trace, TraceBuilder } from '../trace/index.ts';
 import type { Act, TimedAct } from './act.ts';
 import { ArmedFaults, type Struck } from './armed-faults.ts';
 import { CockpitHands } from './cockpit-hands.ts';
+import { isSpot } from './cockpit-plan.ts';
 import { countingStamp, DRILL_RUN } from './drill-record.ts';
 import { EarlyTurns } from './early-turns.ts';
 import type { DrillNote, DrillOptions, FlownDrill } from './flown-drill.ts';
@@ -285,7 +286,7 @@ export class DrillFlight {
     if (!item) return;
     if (item.kind === 'hold') {
       // what a hand holds is settled when it lets go
-      if (!this.hands.controls.some((c) => this.hands.handles(item, c))) this.holds.begin(item, null, this.t_s);
+      if (isSpot(this.type, item)) this.holds.begin(item, null, this.t_s);
       return;
     }
     if (item.kind === 'decide' && alternative !== undefined) {

@@ -22,8 +22,8 @@ export interface DrillView {
   present: string | null;
   /** what the present stage of a test or a check asks for, null where there is none */
   stage: string | null;
-  /** since when the present item is held, run clock, null where it is not */
-  heldSince_s: number | null;
+  /** whole seconds for which the present item is held, null where it is not */
+  held_s: number | null;
   /** where each control stands: of a lever along its way, of others the place of its position */
   positions: Record<string, number>;
   /** items that are settled */
@@ -45,13 +45,14 @@ export function viewOf(flight: DrillFlight): DrillView {
   const marks = marksOf(flown, null, { soFar: !flight.over });
   const items = itemsOfLesson(flown);
   const present = flight.present;
+  const heldSince_s = flight.holds.sinceOf(present?.id ?? null);
   return {
     since_s: flight.t_s - flight.begun_s,
     begun_s: flight.begun_s,
     present: present?.id ?? null,
     // the moments of a start are only tapped where nothing senses them
     stage: present && present.kind !== 'watch' ? (stagesOf(present)[stagesDone(state, present)]?.do ?? null) : null,
-    heldSince_s: flight.holds.sinceOf(present?.id ?? null),
+    held_s: heldSince_s === null ? null : Math.floor(flight.t_s - heldSince_s),
     positions: Object.fromEntries(hands.controls.map((c) => [c.id, hands.positionOf(c)])),
     settled: items.filter((i) => itemState(state, i.id).status !== 'todo').map((i) => i.id),
     open: stillOpen(type, state).map((loop) => loop.words),

@@ -31,7 +31,7 @@ export class TimedHolds {
 
   /** Since when an item is held, null where it is not. */
   sinceOf(item: string | null): number | null {
-    return (item !== null && this.held.get(item)?.since_s) || null;
+    return item === null ? null : (this.held.get(item)?.since_s ?? null);
   }
 
   private end({ item, since_s }: Held, t_s: number): { item: HoldItem; held_s: number } {

@@ -109,7 +109,7 @@ export class Health {
       registers: [this.registry],
       collect() {
         for (const quantile of [0.5, 0.99, 1]) {
-          const late_ms = loop.count === 0 ? 0 : loop.percentile(100 * quantile) / 1e6 - RESOLUTION_MS;
+          const late_ms = loop.count === 0 ? NaN : loop.percentile(100 * quantile) / 1e6 - RESOLUTION_MS;
           this.set({ quantile: String(quantile) }, Math.max(0, late_ms) / 1000);
         }
         loop.reset();

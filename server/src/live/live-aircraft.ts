@@ -124,7 +124,7 @@ export class LiveAircraft {
     const now_ms = this.deps.clock.monotonic();
     return {
       frameAge_s: (now_ms - this.heardAt_ms) / 1000,
-      badShare: this.quality.over(now_ms / 1000)?.bad_share ?? 0,
+      badShare: this.quality.over(now_ms / 1000)?.bad_share ?? NaN,
     };
   }
 

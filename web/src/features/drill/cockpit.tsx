@@ -144,11 +144,7 @@ export function Cockpit({ type, items, view, last, shown, disabled, act, choose 
                 item={item}
                 settled={settled.has(item.id)}
                 now={item.id === shown}
-                held_s={
-                  item.id === view?.present && view.heldSince_s !== null
-                    ? Math.floor(view.since_s + view.begun_s - view.heldSince_s)
-                    : null
-                }
+                held_s={item.id === view?.present ? view.held_s : null}
                 disabled={disabled}
                 look={look}
               />
