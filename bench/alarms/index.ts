@@ -8,7 +8,7 @@ import { leads } from './leads.ts';
 import { drawFrom, POPULATIONS } from './populations.ts';
 import { learnFrom, watchStart, type WatchedStart } from './watched.ts';
 
-const IDS = ['S7', 'C5', 'H9', 'X14'] as const;
+const IDS = ['S7', 'H9', 'C5', 'X14'] as const;
 const LEARNED = 40;
 /** seeds that no rule was tuned on */
 const SEED = 20_261;
@@ -20,9 +20,10 @@ const TRUE_EXCEEDANCE = /^(oil|volts)/;
  * judged by what really happened to the engine. One line at a time, as they come.
  */
 export function* alarms(): Generator<Line> {
-  for (const id of IDS) {
+  // the short form has a hot start and a twin
+  for (const id of IDS.slice(0, many(IDS.length, 2))) {
     const type = needWatched(types.filter((t) => t.id === id).toSorted((a, b) => b.version - a.version)[0]!);
-    const starts = many(type.startWatches.length > 1 ? 200 : 400, 2);
+    const starts = many(type.startWatches.length > 1 ? 200 : 400, 1);
     const learned = many(LEARNED, 8);
     const ordinary = learnFrom(type, 'ordinary', learned, SEED);
     for (const population of Object.keys(POPULATIONS))
@@ -30,7 +31,7 @@ export function* alarms(): Generator<Line> {
     const year = learnFrom(type, 'a year', learned, SEED + 1);
     for (const population of ['ordinary', 'everything', 'a year'])
       yield raisedIn(type, population, year, 'a year', starts);
-    yield* leads(type, ordinary, SEED + 2, many(108, 2));
+    yield* leads(type, ordinary, SEED + 2, many(108, 1));
     yield* faultMatrix(type, ordinary, SEED + 3, many(30, 1));
   }
 }

@@ -52,8 +52,10 @@ export class Hand {
   }
 
   write(payload: Payload): void {
-    const written = this.entries.map((e) => ({ t_s: e.t, by: 'pilot', payload: payloadOf(e) }));
-    this.entries = journalOf([...written, { t_s: (this.t_s += 2), by: 'pilot', payload }]);
+    this.entries = [
+      ...this.entries,
+      ...journalOf([{ t_s: (this.t_s += 2), by: 'pilot', payload }], this.entries.at(-1)),
+    ];
     this.state = reduceRun(this.entries);
   }
 

@@ -74,13 +74,13 @@ export function abortOf(run: PracticeRun): { t_s: number; reason: string; text: 
 export const RUN_ID = '0193a000-0000-7000-8000-0000000000ff';
 
 /** What was written, chained as the server does it. */
-export function journalOf(written: readonly { t_s: number; by: string; payload: Payload }[]): Entry[] {
+export function journalOf(written: readonly { t_s: number; by: string; payload: Payload }[], after?: Entry): Entry[] {
   return chainEntries(
     RUN_ID,
-    undefined,
+    after,
     written.map((w, i) => ({
       ...w,
-      id: `0193a000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
+      id: `0193a000-0000-7000-8000-${String((after?.seq ?? 0) + i + 1).padStart(12, '0')}`,
       at_ms: 1e12 + w.t_s * 1000,
     })),
   );

@@ -53,7 +53,15 @@ export function useStage(tails?: readonly string[], retyped?: Retyped, demoStart
     if (task.result?.state === 'fail') {
       // what stood on the screen, for a failure that is seen only on another machine
       const shown = await open.page.evaluate(() => `${location.pathname}\n${document.body.innerText}`).catch(String);
-      console.error(shown);
+      const run = /^\/start\/([0-9a-f-]{36})/.exec(shown)?.[1];
+      const { entries } = run ? await call.detail(run) : { entries: [] };
+      console.error(
+        shown,
+        entries
+          .slice(-20)
+          .map((e) => JSON.stringify(e))
+          .join('\n'),
+      );
     }
     await call.settle();
     await open.page.close();

@@ -1,4 +1,4 @@
-import type { Item, StandInAction, TraceCheck, TypeFile } from '../aircraft/index.ts';
+import { type Item, stagesOf, type StandInAction, type TypeFile } from '../aircraft/index.ts';
 import {
   anotherTry,
   isFinished,
@@ -74,7 +74,7 @@ export class PatientPilot {
     if (!item) return this.goesOn(session);
     if (!this.isReady(item, state)) return true;
     if (this.skips.has(item.id)) this.hands.say({ kind: 'item-skipped', item: item.id, reason: 'left out' });
-    else if (item.kind === 'measure' && item.trace) this.follow(item.trace, item.id, state);
+    else if (item.kind === 'measure' && item.trace) this.follow(item, state);
     else if (item.standIn && !this.moved) {
       this.moved = true;
       for (const action of standInActions(item, state)) this.hands.move(action);
@@ -130,9 +130,11 @@ export class PatientPilot {
   }
 
   /** Does what the present stage of a check says, and records what the check found when it is not good. */
-  private follow({ stages }: TraceCheck, id: string, state: RunState): void {
+  private follow(item: Extract<Item, { kind: 'measure' }>, state: RunState): void {
+    const { id } = item;
     const found = state.measured[id];
-    const stage = stages[state.stages[id]?.length ?? 0];
+    const at = stagesDone(state, item);
+    const stage = stagesOf(item)[at];
     if (found && found.verdict !== 'good' && found.attempts > 1)
       this.hands.say({ kind: 'item-fault', item: id, note: found.words });
     else if (this.t_s > this.actsAt_s + CHECK_PATIENCE_S)
@@ -141,7 +143,7 @@ export class PatientPilot {
       this.moved = true;
       for (const action of stage?.standIn ?? []) this.hands.move(action);
       if (stage && !stage.expect)
-        this.hands.say({ kind: 'stage-done', item: id, stage: stages.indexOf(stage), value: null, words: stage.do, last: false }); // prettier-ignore
+        this.hands.say({ kind: 'stage-done', item: id, stage: at, value: null, words: stage.do, last: false }); // prettier-ignore
     }
   }
 }

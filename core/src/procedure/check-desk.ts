@@ -8,7 +8,7 @@ import {
   NO_HABIT,
 } from '../checks/index.ts';
 import type { Payload } from './entries.ts';
-import { type OpenLoop, stagesDone } from './list.ts';
+import { nextRestoring, type OpenLoop, stagesDone } from './list.ts';
 import { situationNow } from './situation-now.ts';
 import { itemState, type RunState } from './state.ts';
 
@@ -39,7 +39,7 @@ export class CheckDesk {
   private machine: CheckMachine | null = null;
   private written = 0;
   private readonly restoring = new Map<string, Sensed>();
-  /** what has been written and the journal need not show yet: attempts by item, and attempts whose switches are back */
+  /** what has been written and the journal need not show yet: attempts by item, and stages of attempts that are back */
   private readonly attempts = new Map<string, number>();
   private readonly isBack = new Set<string>();
 
@@ -102,16 +102,17 @@ export class CheckDesk {
   /** Seen to be back in its place, though the check that moved it has ended. */
   private putBack(t_s: number, open: readonly OpenLoop[], values: ArrayLike<number>, state: RunState): Payload[] {
     return open.flatMap(({ item }): Payload[] => {
-      const attempt = `${item.id}/${state.measured[item.id]?.attempts ?? 0}`;
-      if (item.kind !== 'measure' || this.machine?.item === item.id || this.isBack.has(attempt)) return [];
-      const at = item.trace!.stages.findLastIndex((s) => s.restores === true);
+      if (item.kind !== 'measure' || this.machine?.item === item.id) return [];
+      // one after the other: of two switches, one that is on says nothing of the other
+      const at = nextRestoring(item, state.stages[item.id]?.length ?? 0)!;
       const { expect, do: words } = item.trace!.stages[at]!;
-      if (!expect) return [];
-      const sensed = this.restoring.get(item.id) ?? new Sensed(expect, this.type.channels);
-      this.restoring.set(item.id, sensed);
+      const step = `${item.id}/${state.measured[item.id]?.attempts ?? 0}/${at}`;
+      if (!expect || this.isBack.has(step)) return [];
+      const sensed = this.restoring.get(step) ?? new Sensed(expect, this.type.channels);
+      this.restoring.set(step, sensed);
       if (sensed.update(t_s, values) !== true) return [];
-      this.restoring.delete(item.id);
-      this.isBack.add(attempt);
+      this.restoring.delete(step);
+      this.isBack.add(step);
       return [{ kind: 'stage-done', item: item.id, stage: at, value: null, words, last: false }];
     });
   }

@@ -34,6 +34,7 @@ export {
   abortPlan,
   standInActions,
   isBackground,
+  isPuttingBack,
   isReachable,
   isShuttingDown,
   legsAhead,

@@ -1,6 +1,8 @@
 import { holdSeconds, type Item, stagesOf, type StandInAction, type TypeFile, type When } from '../aircraft/index.ts';
 import { itemState, type RunState } from './state.ts';
 
+type Check = Extract<Item, { kind: 'measure' }>;
+
 /** The answer to a choice in this run: this day's, else the operator's, else the type's usual one. */
 export function wayOf(type: TypeFile, state: Pick<RunState, 'ways'>, choice: string): string | undefined {
   return state.ways[choice] ?? type.choices.find((c) => c.id === choice)?.usual;
@@ -63,12 +65,33 @@ export function abortPlan(type: TypeFile, state: RunState): TypeFile['aborts']['
   return plan && { ...plan, actions: plan.actions.filter((a) => !a.forWatch || a.forWatch === abort?.watch) };
 }
 
-/** How many stages of a test, or moments of a watch, are done; a check that was not good begins anew when it is whole. */
+/**
+ * How many stages of a test, or moments of a watch, are done. A check that has ended and was not good goes on with the
+ * stages that put back what it has moved, and begins anew when the last of them is done.
+ */
 export function stagesDone(state: RunState, item: Item): number {
-  const all = stagesOf(item).length;
-  const done = Math.min(state.stages[item.id]?.length ?? 0, all);
-  const again = item.kind === 'measure' && done === all && itemState(state, item.id).status === 'todo';
-  return again ? 0 : done;
+  const stages = stagesOf(item);
+  const done = Math.min(state.stages[item.id]?.length ?? 0, stages.length);
+  if (item.kind !== 'measure' || itemState(state, item.id).status !== 'todo') return done;
+  if (isPuttingBack(state, item)) return nextRestoring(item, done)!;
+  return done === stages.length || hasEnded(state, item) ? 0 : done;
+}
+
+/** A check that is still to do has ended, and not everything that it moved is back. */
+export const isPuttingBack = (state: RunState, item: Check): boolean =>
+  itemState(state, item.id).status === 'todo' && hasEnded(state, item) && openCheck(state, item).length > 0;
+
+/** Its stages are those of a flight of the check that has found something: another one has not begun. */
+function hasEnded(state: RunState, item: Item): boolean {
+  const [first_s] = state.stages[item.id] ?? [];
+  const found = state.measured[item.id];
+  return first_s !== undefined && found !== undefined && first_s <= found.t_s;
+}
+
+/** The next stage of a check that puts something back, after those that are done; null where everything is back. */
+export function nextRestoring(item: Check, done: number): number | null {
+  const at = (item.trace?.stages ?? []).findIndex((s, i) => i >= done && s.restores === true);
+  return at < 0 ? null : at;
 }
 
 export interface OpenLoop {
@@ -108,13 +131,14 @@ export function toPutBack(type: TypeFile, state: RunState): OpenLoop[] {
 }
 
 /** A check that has moved something and has not put it back, or was given up before it had. */
-function openCheck(state: RunState, item: Extract<Item, { kind: 'measure' }>): OpenLoop[] {
+function openCheck(state: RunState, item: Check): OpenLoop[] {
   const { stages = [], opens } = item.trace ?? {};
   if (!opens) return [];
-  const done = stagesDone(state, item);
-  const moved = stages.findIndex((s) => s.id === opens.from) < done;
-  const restored = stages.findLastIndex((s) => s.restores === true) < done;
-  return moved && !restored ? [{ item, words: opens.words }] : [];
+  const done = Math.min(state.stages[item.id]?.length ?? 0, stages.length);
+  const from = stages.findIndex((s) => s.id === opens.from);
+  // a check that has ended while the switch was on its way may have moved it
+  const moved = from < done || (from === done && hasEnded(state, item));
+  return moved && nextRestoring(item, done) !== null ? [{ item, words: opens.words }] : [];
 }
 
 /** Faults that forbid to go on. */

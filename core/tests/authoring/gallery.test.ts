@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { libraryIn, readFolder } from '@rouse/aircraft';
-import { compileType, sayProblem } from '@rouse/core/authoring';
+import { compileType, sayProblem, YamlTexts } from '@rouse/core/authoring';
 import { expect, test } from 'vitest';
 import { GALLERY, spoil } from './gallery.ts';
 
 const library = libraryIn('aircraft');
 const skerry = readFolder('aircraft/skerry-s7')!;
+/** as an editor has them: what was not touched is not read again */
+const texts = new YamlTexts();
 
 /** What the compiler says of each of them: a title, then up to five lines. */
 const said = new Map(
@@ -24,7 +26,7 @@ test('sixty ways to be wrong at least, and each has its words', () => {
 });
 
 test.each(Object.entries(GALLERY))('%s: file, line, column, what is wrong and what to do', (name, wrong) => {
-  const { type, problems } = compileType(spoil(skerry, wrong), library);
+  const { type, problems } = compileType(spoil(skerry, wrong), library, texts);
   expect(type).toBeNull();
   const lines = problems.slice(0, 5).map(sayProblem);
   expect([...lines, ...(problems.length > 5 ? [`… ${problems.length}`] : [])]).toEqual(said.get(name));

@@ -26,9 +26,9 @@ describe('a version that is released', () => {
     expect(() => releaseType(dir, { ...type, name: 'Other' })).toThrow(
       /C5 was released.*another version in type\.yaml/,
     );
-    releaseType(dir, { ...type, name: 'Other', version: 2 });
-    expect(releasedVersions(dir).map((r) => r.version)).toEqual([1, 2]);
-    expect(releasedType(dir, 'C5', 1).name).toBe(type.name);
+    releaseType(dir, { ...type, name: 'Other', version: type.version + 1 });
+    expect(releasedVersions(dir).map((r) => r.version)).toEqual([type.version, type.version + 1]);
+    expect(releasedType(dir, 'C5', type.version).name).toBe(type.name);
   });
 
   test('that was tampered with is not read', () => {

@@ -20,16 +20,18 @@ const files = folderNames('aircraft').flatMap((name) =>
 );
 const leaves = (nodes: readonly WrittenNode[]): WrittenNode[] =>
   nodes.flatMap((n) => (n.inner ? leaves(n.inner) : [n]));
-const valueAt = (text: string, path: WrittenNode['path']): unknown =>
-  path.reduce<unknown>((v, key) => (v as Record<string | number, unknown>)[key], parse(text));
+const within = (whole: unknown, path: WrittenNode['path']): unknown =>
+  path.reduce<unknown>((v, key) => (v as Record<string | number, unknown>)[key], whole);
+const valueAt = (text: string, path: WrittenNode['path']): unknown => within(parse(text), path);
 
 describe('a file as a form shows it', () => {
   test.each(files)('%s: every value is there as it is read, and says where it stands', (_, text) => {
     const all = leaves(writtenTree(text));
     expect(all.length).toBeGreaterThan(0);
     const lines = text.split('\n');
+    const whole: unknown = parse(text);
     for (const node of all) {
-      const read = valueAt(text, node.path);
+      const read = within(whole, node.path);
       expect(node.isList ? parse(String(node.value)) : node.value).toEqual(read);
       expect(lines[node.line - 1]).toContain(String(node.name === Number(node.name) ? '' : node.name));
     }

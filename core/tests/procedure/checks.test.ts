@@ -1,4 +1,4 @@
-import { needWatched } from '@rouse/core/aircraft';
+import { needWatched, stagesOf } from '@rouse/core/aircraft';
 import {
   acceptFromPilot,
   isFinished,
@@ -10,6 +10,7 @@ import {
   reduceRun,
   rotorWindNow,
   Runner,
+  stagesDone,
   standInActions,
   stillOpen,
   type RunState,
@@ -17,7 +18,7 @@ import {
 import { SimulatedCockpit } from '@rouse/core/simulator';
 import { describe, expect, test } from 'vitest';
 import { RUNNING, warm } from '../checks/fly-check.ts';
-import { typeOf } from '../fleet.ts';
+import { fleet, typeOf } from '../fleet.ts';
 import { journalOf } from '../skerry.ts';
 
 const T2 = needWatched(typeOf('T2'));
@@ -30,8 +31,10 @@ class AtCheck {
   readonly cockpit: SimulatedCockpit;
   values: Float64Array = new Float64Array(T2.channels.length).fill(NaN);
   private offset_s = 0;
+  private readonly item: string;
 
   constructor(item: string, faults: Record<string, number> = {}) {
+    this.item = item;
     this.cockpit = new SimulatedCockpit(T2, { env: { oat: 15, dew: -5 }, init: warm(0.78) }, [], 3);
     for (const move of [...RUNNING, { control: 'pilotN', to: 0.78 }]) this.cockpit.move(move);
     for (const [name, to] of Object.entries(faults)) this.cockpit.move({ control: `fault.${name}`, to });
@@ -59,15 +62,16 @@ class AtCheck {
 
   /** Goes on until the journal has what is asked for, doing what each stage says when `work` is set. */
   until(found: (payload: Payload) => boolean, work = true): Payload {
-    let stages = -1;
+    const item = T2.items.find((i) => i.id === this.item)!;
+    let acted = '';
     const state = { now: this.state };
     for (let tick = 1; tick < 50 * 200; tick++) {
       this.values = this.cockpit.tick();
       const t_s = Math.round(this.cockpit.t_s * 100) / 100;
       if (!this.runner.frame(t_s, this.values) && tick % 5 !== 0) continue;
-      const done = state.now.stages[MAGNETOS]?.length ?? 0;
-      if (work && done !== stages) {
-        stages = done;
+      const asked = `${stagesDone(state.now, item)}/${state.now.measured[item.id]?.attempts}`;
+      if (work && asked !== acted) {
+        acted = asked;
         this.hand();
       }
       const payloads = this.runner.observe(t_s, this.values, state.now);
@@ -168,6 +172,82 @@ describe('a check in a run', () => {
     const settled = { ...state, items: Object.fromEntries(T2.items.filter((i) => i.id !== MAGNETOS).map((i) => [i.id, { ...itemState(state, i.id), status: 'done' as const }])) }; // prettier-ignore
     expect(acceptFromPilot(T2, settled, done(2), null).ok).toBe(true);
     expect(acceptFromPilot(T2, settled, done(9), null).ok).toBe(false);
+  });
+});
+
+describe('a check that ended while something was out of its place', () => {
+  test('goes on with putting back, then is flown again by a hand that does only what it says', () => {
+    const run = new AtCheck('governor');
+    run.until(stage(2));
+    // off, and the hand does not close: it is found to hold the speed
+    for (const move of [
+      { control: 'gov', to: 0 },
+      { control: 'pilotN', to: 0.99 },
+    ])
+      run.cockpit.move(move);
+    expect(run.until(isMeasured, false)).toMatchObject({ verdict: 'fault', cause: 'not-off' });
+    expect(moved(run.state)).toEqual(['Governor is off']);
+    const present = presentItem(T2, run.state)!;
+    expect(stagesOf(present)[stagesDone(run.state, present)]!.do).toMatch(/^Governor on/);
+    expect(run.until(isMeasured)).toMatchObject({ verdict: 'good' });
+    expect(moved(run.state)).toEqual([]);
+  });
+
+  test('of two switches, one that is on does not close for the other', () => {
+    const H9 = needWatched(typeOf('H9'));
+    const check = H9.items.find((i) => i.id === 'generator-split')!;
+    const written: { t_s: number; by: string; payload: Payload }[] = [];
+    const write = (t_s: number, by: string, payload: Payload) => written.push({ t_s, by, payload });
+    const stageDone = (at: number): Payload => ({ kind: 'stage-done', item: check.id, stage: at, value: null, words: '', last: false }); // prettier-ignore
+    write(0, 'pilot', { kind: 'run-opened', tail: 'QV-ERN', type: 'H9', typeVersion: H9.version, source: 'stand-in', pad: '', conditions: '' }); // prettier-ignore
+    write(10, 'watch', stageDone(0));
+    write(20, 'watch', stageDone(1));
+    write(40, 'watch', { kind: 'measured', item: check.id, check: 'generator-split', verdict: 'fault', cause: 'no-return', words: '', figures: [], from_s: 0, to_s: 40 }); // prettier-ignore
+    const runner = new Runner(H9);
+    const values = new Float64Array(H9.channels.length).fill(NaN);
+    const read = (channel: string, value: number) => (values[H9.channels.findIndex((c) => c.id === channel)] = value);
+    const state = () => reduceRun(journalOf(written));
+    /** What is seen to be back, which then stands in the journal. */
+    const seen = (t_s: number): number[] => {
+      const found = runner.observe(t_s, values, state()).filter((p) => p.kind === 'stage-done');
+      for (const payload of found) write(t_s, 'watch', payload);
+      return found.map((p) => p.stage);
+    };
+    for (const n of [1, 2]) read(`switch.generator.${n}`, n - 1);
+    read('generator.1.amps', 0);
+    read('generator.2.amps', 40);
+    expect([seen(41), seen(42)]).toEqual([[], []]);
+    expect(stagesOf(check)[stagesDone(state(), check)]!.do).toMatch(/^Generator 1 on/);
+    read('switch.generator.1', 1);
+    read('generator.1.amps', 20);
+    expect([seen(43), seen(44)]).toEqual([[2], [4]]);
+    expect(stagesDone(state(), check)).toBe(0);
+    expect(stillOpen(H9, state()).filter((l) => l.item === check)).toEqual([]);
+  });
+
+  test('a switch that was on its way when the check ended counts as moved', () => {
+    const run = new AtCheck('governor');
+    run.until(stage(2));
+    run.until(isMeasured, false);
+    expect(stagesDone(run.state, presentItem(T2, run.state)!)).toBe(4);
+    expect(moved(run.state)).toEqual(['Governor is off']);
+    run.until(stage(4), false);
+    expect(moved(run.state)).toEqual([]);
+  });
+
+  test('in every type, what is to be put back says how on a simulated aircraft', () => {
+    const mute = fleet.flatMap((type) =>
+      type.items.flatMap((item) => {
+        const { opens, stages = [] } = (item.kind === 'measure' && item.trace) || {};
+        // a reading that comes back by itself follows a hand that was moved one stage before
+        const dumb = stages.filter(
+          (s, i) => s.restores && !s.standIn?.length && !(stages[i - 1]?.restores && stages[i - 1]!.standIn?.length),
+        );
+        // the clutch goes on tightening by itself
+        return opens && item.id !== 'clutch-engage' ? dumb.map((s) => `${type.id} ${item.id} ${s.id}`) : [];
+      }),
+    );
+    expect(mute).toEqual([]);
   });
 });
 

@@ -8,7 +8,7 @@ import { typeOf } from '../fleet.ts';
 const OIL_C = 42;
 const EVERY_S = 5;
 
-/** Oil of a trainer at the warm-up speed on one day, a reading a second, from an engine that has just been started. */
+/** Oil of a trainer at the warm-up speed on one day until it is warm, a reading a second, from an engine that has just been started. */
 function warmUp(oat: number, n = 0.62, seed = 1): WarmReadings {
   const type = needWatched(typeOf('T2'));
   const init = { Th: oat + 70, To: oat + 8, Tc: oat + 5, Tb: oat, gal: 1, pm: 35_000, phi: 1.1, film: 2, SOC: 0.95, we: n * 272.271, wr: (n * 272.271) / 5.25, x: 0.97, tensOK: 1 }; // prettier-ignore
@@ -17,11 +17,14 @@ function warmUp(oat: number, n = 0.62, seed = 1): WarmReadings {
   const oil = type.channels.findIndex((c) => c.id === 'oil.1.temperature');
   const t_s: number[] = [];
   const values_C: number[] = [];
-  for (let k = 1; k <= 1200 * 50; k++) {
+  let warm_s = 0;
+  // what lies half a minute behind the end is not looked at
+  for (let k = 1; k <= 1200 * 50 && (warm_s < 30 || t_s.length < 120); k++) {
     const values = cockpit.tick();
     if (k % 50 !== 0) continue;
     t_s.push(k / 50);
     values_C.push(values[oil]!);
+    if (values[oil]! >= OIL_C) warm_s++;
   }
   return { t_s, values_C };
 }

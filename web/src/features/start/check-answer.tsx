@@ -1,5 +1,5 @@
 import { type Item, sayCondition, stagesOf } from '@rouse/core/aircraft';
-import { stagesDone } from '@rouse/core/procedure';
+import { isPuttingBack, stagesDone } from '@rouse/core/procedure';
 import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { mono } from '../../app/theme.ts';
@@ -76,7 +76,7 @@ export function CheckAnswer({ followed, item }: AnswerProps & { item: Extract<It
     <>
       {found && found.verdict !== 'good' && (
         <Refusal role="alert" data-found={found.verdict}>
-          {found.words}. {done > 1 ? 'Being flown again.' : 'Fly it again, record it with F, or skip it with a reason.'}
+          {found.words}. {whatNow(isPuttingBack(state, item), done)}
         </Refusal>
       )}
       {stage && (
@@ -109,6 +109,13 @@ export function CheckAnswer({ followed, item }: AnswerProps & { item: Extract<It
       {found?.verdict === 'unknown' && <NumberAnswer followed={followed} item={item} quantity={item.measures} />}
     </>
   );
+}
+
+/** What is to be done with a check that was not good. */
+function whatNow(puttingBack: boolean, done: number): string {
+  if (puttingBack)
+    return 'First put back what it moved; then fly it again, record it with F, or skip it with a reason.';
+  return done > 1 ? 'Being flown again.' : 'Fly it again, record it with F, or skip it with a reason.';
 }
 
 function timing(hold_s: number | undefined, own: { held_s: number; left_s: number | null } | null): string {
