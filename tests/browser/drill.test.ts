@@ -5,7 +5,7 @@ import { openPage, seriousFindings, spoken } from './chrome.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage();
-const SLOW = { timeout: 240_000 };
+const SLOW = { timeout: 420_000 };
 
 /** Where a finger goes for an element, scrolled into view. */
 async function middleOf(page: Page, selector: string): Promise<[number, number]> {

@@ -6,7 +6,7 @@ import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-TRN', 'QV-ERN', 'QV-SKY']);
 const haugh = FLEET.find((a) => a.tail === 'QV-ERN')!.aircraftId;
-const SLOW = { timeout: 240_000 };
+const SLOW = { timeout: 420_000 };
 
 /** The items of a run that are done as written, by its journal. */
 async function settled(run: string): Promise<string[]> {

@@ -28,7 +28,7 @@ const press = async (page: Page, words: string): Promise<void> => {
 const said = (page: Page, words: string | RegExp): Promise<unknown> =>
   page.waitForFunction((source) => new RegExp(source).test(document.body.innerText), {}, words instanceof RegExp ? words.source : words); // prettier-ignore
 
-test('from Today over the release to the report, as an engineer, by keyboard', { timeout: 240_000 }, async () => {
+test('from Today over the release to the report, as an engineer, by keyboard', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
   await signInPage(page, stage.rouse.base, 'engineer');
   await go(page, '/');
@@ -58,7 +58,7 @@ test('from Today over the release to the report, as an engineer, by keyboard', {
   await page.waitForSelector('article[aria-label="QV-STR"]:not([data-edge="warning"])');
 });
 
-test('trends by keyboard, with their table; another aircraft by the key A', { timeout: 240_000 }, async () => {
+test('trends by keyboard, with their table; another aircraft by the key A', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
   await go(page, '/log');
   await said(page, 'QV-COR');
@@ -87,7 +87,7 @@ test('trends by keyboard, with their table; another aircraft by the key A', { ti
   await page.waitForFunction((id) => location.pathname === `/power/${id}`, {}, idOf('QV-ERN'));
 });
 
-test('runs are narrowed by what is chosen, the choice stands in the address, and a run is laid beside another', { timeout: 240_000 }, async () => {
+test('runs are narrowed by what is chosen, the choice stands in the address, and a run is laid beside another', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
   await go(page, '/log/runs');
   await page.waitForSelector('tbody tr');
@@ -115,7 +115,7 @@ test('runs are narrowed by what is chosen, the choice stands in the address, and
   expect(await seriousFindings(page)).toEqual([]);
 }); // prettier-ignore
 
-test('a newer report is pasted on Today: a wrong one is refused and stays, a right one serves every row', { timeout: 240_000 }, async () => {
+test('a newer report is pasted on Today: a wrong one is refused and stays, a right one serves every row', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
   await go(page, '/');
   await press(page, 'Paste a report');
@@ -131,7 +131,7 @@ test('a newer report is pasted on Today: a wrong one is refused and stays, a rig
   expect(await seriousFindings(page)).toEqual([]);
 }); // prettier-ignore
 
-test('a hundred files of a recorder are brought along, three of them bad', { timeout: 240_000 }, async () => {
+test('a hundred files of a recorder are brought along, three of them bad', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
   const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'rouse-past-'));
   try {

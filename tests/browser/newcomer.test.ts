@@ -12,7 +12,7 @@ const WHOLE = process.env['ROUSE_WHOLE'] !== undefined;
 const SEVENTH = 'QV-INJ';
 const stage = useStage(TAILS, WHOLE ? {} : { [SEVENTH]: seventhType() });
 /** for one aircraft, at eight times the pace of life where there is only waiting */
-const WITHIN_MS = 300_000;
+const WITHIN_MS = 540_000;
 
 /** What a newcomer sees: the largest button that can be pressed on the card, and what the card says. Runs in the page. */
 function largestButton(): Element | null {

@@ -8,7 +8,7 @@ import { beginBefore, fillBrief, presentItem, reportOfNow } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage();
-const SLOW = { timeout: 240_000 };
+const SLOW = { timeout: 420_000 };
 
 /** Passkeys belong to a name, not to a number: the same server as this machine calls it. */
 const named = (): string => stage.rouse.base.replace('127.0.0.1', 'localhost');

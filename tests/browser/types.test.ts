@@ -9,7 +9,7 @@ import { beginBefore, fillBrief, presentItem, reportOfNow } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-COR']);
-const SLOW = { timeout: 240_000 };
+const SLOW = { timeout: 420_000 };
 
 /** A draft like a shipped type, open on the page. */
 async function openDraft(page: Page, like: string, more: object = {}): Promise<string> {

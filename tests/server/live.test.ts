@@ -1,4 +1,5 @@
 import net from 'node:net';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import type { BriefContextMessage, Debrief, LiveMessage } from '@rouse/core/contract';
 import { verifyBundle } from '@rouse/core/format';
 import { DEMO } from '../../server/src/demo/identity.ts';
@@ -137,9 +138,13 @@ test('a device that falls silent makes everything unknown within a second, and s
   const { messages, frames, socket } = await follow();
   await waitUntil(() => (frames.length > 20 ? true : null));
   const last_s = () => frames[frames.length - 1]![0]!;
+  // stand-in, server and test share one thread, and a busy machine may hold it up
+  const held = monitorEventLoopDelay({ resolution: 10 });
+  held.enable();
   rouse.standIn.unit.obey({ cmd: 'stream', on: false });
   const cue = await call.waitFor(run, (e) => e.kind === 'cue' && e.code === 'source-lost', 5000);
-  expect(cue.t - last_s()).toBeLessThan(1);
+  expect(cue.t - last_s()).toBeLessThan(1 + held.max / 1e9);
+  held.disable();
   await waitUntil(() =>
     messages.some((m) => m.kind === 'status' && m.source === 'lost' && m.watch!.sourceLost) ? true : null,
   );
@@ -159,7 +164,7 @@ test('a device that falls silent makes everything unknown within a second, and s
 test('a server that stands still again and again says all the same that nothing comes', async () => {
   const { length } = (await call.detail(run)).entries;
   const said = (code: string) =>
-    call.waitFor(run, (e) => e.seq > length && e.kind === 'cue' && e.code === code, 25_000);
+    call.waitFor(run, (e) => e.seq > length && e.kind === 'cue' && e.code === code, 100_000);
   rouse.standIn.unit.obey({ cmd: 'stream', on: false });
   const stalls = setInterval(() => {
     for (const until = performance.now() + 500; performance.now() < until;);
