@@ -10,6 +10,10 @@ export interface PartIssue {
 
 type Part = z.ZodSafeParseResult<unknown>;
 
+/** What the members of a list are checked by where each is a part of its own. */
+const elementOf = (key: string): z.ZodType | undefined =>
+  key === 'items' || key === 'legs' ? typeShape.shape[key].element : undefined;
+
 /**
  * Checks a type as `typeFileSchema` does, part by part and item by item: a part that is the same object as one that was
  * checked before is not checked again. An editor does it after every key.
@@ -27,9 +31,9 @@ export class TypeParts {
     const whole: Record<string, unknown> = {};
     for (const [key, schema] of Object.entries<z.ZodType>(typeShape.shape)) {
       const value = made[key];
-      const items = key === 'items' && Array.isArray(value) && value.length > 0;
-      const { element } = typeShape.shape.items;
-      whole[key] = items ? value.map((v, i) => take(element, v, [key, i])) : take(schema, value, [key]);
+      const element = elementOf(key);
+      const members = element && Array.isArray(value) && value.length > 0;
+      whole[key] = members ? value.map((v, i) => take(element, v, [key, i])) : take(schema, value, [key]);
       if (whole[key] === undefined) delete whole[key];
     }
     const keys = Object.keys(made).filter((key) => !(key in typeShape.shape));

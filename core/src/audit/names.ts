@@ -57,21 +57,33 @@ function auditMove(
   }
 }
 
-/** Each condition is tried on an aircraft of its own: states that it begins with, faults that strike. */
+/** What was found of a condition of the air with these parameters, by its way down the condition. */
+const tried = new WeakMap<object, { simulator: unknown; found: Finding[] }>();
+
+/** Each condition is tried on an aircraft of its own: states that it begins with, faults that strike. Once, as long as it is the same. */
 function auditPresets(type: WatchedType, signal: (path: Finding['path'], name: string) => void, report: Report): void {
   type.standIn.forEach((preset, i) => {
-    const tryIt = (path: Finding['path'], work: (simulation: Simulation) => void): void => {
-      try {
-        work(createSimulator(type, conditionsOf(type, preset), 1));
-      } catch (error) {
-        if (!(error instanceof RangeError)) throw error;
-        report(path, error.message, 'name one of docs/formats.md');
-      }
-    };
-    tryIt(['standIn', i, 'init'], () => undefined);
+    const before = tried.get(preset);
+    const found = before?.simulator === type.simulator ? before.found : tryPreset(type, preset);
+    tried.set(preset, { simulator: type.simulator, found });
+    for (const { path, message, remedy } of found) report(['standIn', i, ...path], message, remedy);
     preset.faults.forEach((fault, k) => {
       if (fault.when) signal(['standIn', i, 'faults', k, 'when'], fault.when.sig);
-      tryIt(['standIn', i, 'faults', k, 'set'], (simulation) => simulation.step(fault.set, 0));
     });
   });
+}
+
+function tryPreset(type: WatchedType, preset: WatchedType['standIn'][number]): Finding[] {
+  const found: Finding[] = [];
+  const tryIt = (path: Finding['path'], work: (simulation: Simulation) => void): void => {
+    try {
+      work(createSimulator(type, conditionsOf(type, preset), 1));
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      found.push({ path, message: error.message, remedy: 'name one of docs/formats.md' });
+    }
+  };
+  tryIt(['init'], () => undefined);
+  preset.faults.forEach((fault, k) => tryIt(['faults', k, 'set'], (simulation) => simulation.step(fault.set, 0)));
+  return found;
 }

@@ -4,7 +4,7 @@ import { compileItem } from './compile-item.ts';
 import { compileChannels, compileChart, compileCockpit, compileLimits, compileRows } from './compile-tables.ts';
 import { Compiling } from './compiling.ts';
 import { isMap, speaksOfEngine } from './expand.ts';
-import { legFile, NEEDED_MAPS, TABLES, type TypeFolder } from './folder.ts';
+import { legFile, NEEDED_MAPS, type TableName, TABLES, type TypeFolder } from './folder.ts';
 import { type Authored, type AuthoredMap, textOf } from './places.ts';
 import type { Place, Problem } from './problem.ts';
 import { type Library, readFolder, type Written } from './read-folder.ts';
@@ -37,7 +37,7 @@ export function compileType(
   const beginning = { file: 'type.yaml', line: 1, column: 1 };
   const placeOf: Compiled['placeOf'] = (path) => places.along(made, path) ?? beginning;
   if (unreadable.length > 0) return { type: null, problems: sorted(unreadable), placeOf };
-  reportUnbound(made, placeOf, problems);
+  reportUnbound(made, { placeOf, texts, problems });
   const checked = texts.parts.check(made);
   // a line that could not be read is no surprise to the schema
   const unread = new Set(problems.map(({ file, line }) => `${file}:${line}`));
@@ -70,16 +70,26 @@ function reportMissing(folder: TypeFolder, written: Written, problems: Problem[]
 }
 
 /** `{n}` that is left over was meant for engines, and nothing said which. */
-function reportUnbound(made: AuthoredMap, placeOf: Compiled['placeOf'], problems: Problem[]): void {
-  const walk = (value: unknown, path: PropertyKey[]): void => {
-    if (speaksOfEngine(value))
-      problems.push({
-        ...placeOf(path),
-        message: '{n} stands where no engine is meant',
-        remedy: 'put it under perEngine, or name the engine',
-      });
-    else if (Array.isArray(value)) value.forEach((v, i) => walk(v, [...path, i]));
-    else if (isMap(value)) for (const [key, v] of Object.entries(value)) walk(v, [...path, key]);
+function reportUnbound(
+  made: AuthoredMap,
+  { placeOf, texts, problems }: { placeOf: Compiled['placeOf']; texts: YamlTexts; problems: Problem[] },
+): void {
+  /** @returns whether it has none */
+  const walk = (value: unknown, path: PropertyKey[]): boolean => {
+    if (typeof value === 'object' && value !== null) {
+      if (texts.bound.has(value)) return true;
+      let bound = true;
+      for (const [key, v] of Object.entries(value)) bound = walk(v, [...path, key]) && bound;
+      if (bound) texts.bound.add(value);
+      return bound;
+    }
+    if (!speaksOfEngine(value)) return true;
+    problems.push({
+      ...placeOf(path),
+      message: '{n} stands where no engine is meant',
+      remedy: 'put it under perEngine, or name the engine',
+    });
+    return false;
   };
   walk(made, []);
 }
@@ -101,8 +111,11 @@ function assemble(c: Compiling, written: Written, texts: YamlTexts): AuthoredMap
   const ways = maps['ways.yaml'] ?? {};
   const watch = maps['watch.yaml'] ?? {};
   const aborts = maps['aborts.yaml'] ?? {};
+  const performance = maps['performance.yaml'] ?? {};
   const roles = isMap(head['roles']) ? head['roles'] : {};
-  const { channels, transducers } = compileChannels(c, tables['channels.csv']);
+  const keepTable = <T>(table: TableName, given: unknown, make: (rows: AuthoredMap[]) => T): T =>
+    texts.keep(tables[table], 'compiled', given, c.problems, () => make(tables[table]));
+  const { channels, transducers } = keepTable('channels.csv', null, (rows) => compileChannels(c, rows));
   const captionsChannel = textOf(roles['captions'] ?? 'captions');
   c.vocabulary = {
     channels: channels.map((v) => ({
@@ -117,29 +130,32 @@ function assemble(c: Compiling, written: Written, texts: YamlTexts): AuthoredMap
   };
   c.questions = questionsOf(ways, legs);
   // what a line can name: items whose lines and names are the same are not read again
-  const names = JSON.stringify([c.vocabulary, Object.values(c.questions).map((q) => [...q]), c.engines, roles]);
+  const named = [texts.idOf(channels), texts.idOf(tables['captions.csv']), captionsChannel];
+  const names = JSON.stringify([named, Object.values(c.questions).map((q) => [...q]), c.engines, roles]);
   const keep = <T>(part: object, purpose: string, make: () => T): T =>
     texts.keep(part, purpose, names, c.problems, make);
   const starts = keep(watch, 'starts', () => c.mapsOf(watch, 'starts').map((start) => compileStart(c, start, roles)));
   const made: Record<string, unknown> = {
     ...c.without(head, 'extends', 'roles', 'legs'),
     format: 'rouse-type/1',
-    roles: c.without(roles, 'captions'),
+    roles: keep(roles, 'roles', () => c.without(roles, 'captions')),
     channels,
     transducers,
-    captions: {
+    captions: keepTable('captions.csv', names, (rows) => ({
       channel: captionsChannel,
-      list: compileRows(c, tables['captions.csv'], { numbers: ['bit'], conditions: ['lit'] }),
-    },
-    electricalLoads: compileRows(c, tables['electrical.csv'], { numbers: ['amps'] }),
-    limits: compileLimits(c, tables['limits.csv']),
+      list: compileRows(c, rows, { numbers: ['bit'], conditions: ['lit'] }),
+    })),
+    electricalLoads: keepTable('electrical.csv', null, (rows) => compileRows(c, rows, { numbers: ['amps'] })),
+    limits: keepTable('limits.csv', names, (rows) => compileLimits(c, rows)),
     loading: maps['loading.yaml'],
-    performance: compilePerformance(c, maps['performance.yaml'] ?? {}, charts),
+    performance: texts.keep(performance, 'performance', idsOf(texts, charts), c.problems, () =>
+      compilePerformance(c, performance, charts),
+    ),
     ratings: maps['ratings.yaml'],
     wind: maps['wind.yaml'],
     thermal: maps['thermal.yaml'],
-    equipment: compileRows(c, tables['equipment.csv'], {}),
-    cockpit: tables['cockpit.csv'].length > 0 ? compileCockpit(c, tables['cockpit.csv']) : undefined,
+    equipment: keepTable('equipment.csv', null, (rows) => compileRows(c, rows, {})),
+    cockpit: keepTable('cockpit.csv', null, (rows) => (rows.length > 0 ? compileCockpit(c, rows) : undefined)),
     choices: ways['choices'] ?? [],
     turnRound: ways['turnRound'],
     startWatches: starts,
@@ -157,6 +173,11 @@ function assemble(c: Compiling, written: Written, texts: YamlTexts): AuthoredMap
   for (const [key, value] of Object.entries(made)) if (value === undefined) delete made[key];
   return c.places.carry(made as AuthoredMap, head);
 }
+
+const idsOf = (texts: YamlTexts, charts: Written['charts']): string =>
+  Object.values(charts)
+    .map((chart) => (chart ? texts.idOf(chart) : ''))
+    .join();
 
 function questionsOf(ways: AuthoredMap, legs: Written['legs']): Compiling['questions'] {
   const idsOf = (list: Authored | undefined): string[] =>

@@ -11,7 +11,7 @@ export const isMap = (value: unknown): value is AuthoredMap =>
  * `items`, and words of a list that hold `{n}` where no engine is meant, which stand for every engine.
  */
 export class Expander {
-  private readonly engines: readonly number[];
+  readonly engines: readonly number[];
   private readonly places: Places;
   private readonly standard: (by: AuthoredMap, bound: Bound) => AuthoredMap | null;
 

@@ -199,19 +199,17 @@ class FolderReader {
         tables[name] = before;
         continue;
       }
-      const {
-        rows,
-        unreadable,
-        problems: found,
-      } = readTable(this.shownIn(below, name), text, this.places, TABLES[name]);
-      this.problems.push(...found);
-      this.unreadable.push(...unreadable);
+      const rows = this.table(this.shownIn(below, name), text, name, expander);
+      if (base === null) {
+        tables[name] = rows;
+        continue;
+      }
       const keyOf = (row: AuthoredMap): string => TABLES[name].key.map((k) => textOf(row[k])).join(' ');
       const made = [...before];
-      for (const row of expander.rows(rows)) {
+      for (const row of rows) {
         const key = keyOf(row);
-        const removes = base !== null && key.startsWith('-');
-        const at = base === null ? -1 : made.findIndex((r) => keyOf(r) === (removes ? key.slice(1) : key));
+        const removes = key.startsWith('-');
+        const at = made.findIndex((r) => keyOf(r) === (removes ? key.slice(1) : key));
         if (removes) made.splice(at, at < 0 ? 0 : 1);
         else if (at >= 0) made[at] = row;
         else made.push(row);
@@ -219,6 +217,23 @@ class FolderReader {
       tables[name] = made;
     }
     return tables;
+  }
+
+  /** The rows of one table, written out for every engine: read once. */
+  private table(file: string, text: string, name: TableName, expander: Expander): AuthoredMap[] {
+    const read = this.texts.keep(
+      this.texts.asObject(file, text),
+      'table',
+      expander.engines.join(),
+      this.problems,
+      () => {
+        const { rows, unreadable, problems } = readTable(file, text, this.places, TABLES[name]);
+        this.problems.push(...problems);
+        return { rows: expander.rows(rows), unreadable };
+      },
+    );
+    this.unreadable.push(...read.unreadable);
+    return read.rows;
   }
 
   private charts(folder: TypeFolder, below: readonly string[], base: Written | null): Written['charts'] {
@@ -230,9 +245,11 @@ class FolderReader {
         continue;
       }
       const shown = this.shownIn(below, file);
-      const { lines, problems: found } = readLines(shown, text);
-      this.problems.push(...found);
-      charts[file] = { file: shown, lines };
+      charts[file] = this.texts.keep(this.texts.asObject(shown, text), 'chart', null, this.problems, () => {
+        const { lines, problems } = readLines(shown, text);
+        this.problems.push(...problems);
+        return { file: shown, lines };
+      });
     }
     return charts;
   }

@@ -13,9 +13,12 @@ export class YamlTexts {
   /** where everything stands that was read */
   readonly places = new Places();
   readonly parts = new TypeParts();
+  /** parts of a type in which no `{n}` is left over */
+  readonly bound = new WeakSet();
   private readonly known = new Map<string, { text: string; read: YamlRead }>();
   private readonly made = new WeakMap<object, Map<string, Kept>>();
   private readonly ids = new WeakMap<object, number>();
+  private readonly same = new Map<string, { text: string }>();
   private lastId = 0;
 
   read(file: string, text: string): YamlRead {
@@ -24,6 +27,15 @@ export class YamlTexts {
     const read = readYaml(file, text, this.places);
     this.known.set(file, { text, read });
     return read;
+  }
+
+  /** What stands for the text of a file: the same object as long as the text is. */
+  asObject(file: string, text: string): object {
+    const before = this.same.get(file);
+    if (before?.text === text) return before;
+    const now = { text };
+    this.same.set(file, now);
+    return now;
   }
 
   /** A number for an object: the same one for the same object. */
