@@ -35,7 +35,7 @@ test.each(['haugh-h9', 'tarn-t2i'])(
           const anew = compileType(folder, library);
           expect(kept.problems).toEqual(anew.problems);
           expect(kept.type).toEqual(anew.type);
-          if (kept.type) expect(auditType(kept.type)).toEqual(auditType(anew.type!));
+          expect(kept.type && auditType(kept.type)).toEqual(anew.type && auditType(anew.type));
           // most changes break something: half of them are taken back
           if (line % 2 === 0) folder[place] = written[place]!;
         }

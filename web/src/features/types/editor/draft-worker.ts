@@ -1,8 +1,8 @@
-// Compiles the draft beside the page at every change: problems, the type, and what is written where.
-import type { TypeFile } from '@rouse/core/aircraft';
+// Compiles the draft beside the page at every change: problems, what is new in the type, and what is written where.
 import { auditType } from '@rouse/core/audit';
 import { compileType, type Problem, writtenItems, type WrittenItem, YamlTexts } from '@rouse/core/authoring';
 import type { TypeLibrary } from '@rouse/core/contract';
+import { type TypeChange, TypeSender } from './type-change.ts';
 
 /** What every type can take from, once; then what has changed in the draft, null for a file that is gone. */
 export type ToCompile =
@@ -10,13 +10,15 @@ export type ToCompile =
 
 export interface CompiledDraft {
   n: number;
-  type: TypeFile | null;
+  /** null where it is not whole */
+  type: TypeChange | null;
   problems: Problem[];
   /** by leg's file, and in it by written item: places in the items of the type that it stands for */
   items: Record<string, number[][]>;
 }
 
 const texts = new YamlTexts();
+const sender = new TypeSender();
 /** the items of each leg, with the text that they were read from */
 const written = new Map<string, { text: string; items: WrittenItem[] }>();
 
@@ -55,5 +57,6 @@ function compile(n: number): void {
       items[file] = itemsOf(file, text).map(({ line }) =>
         places.flatMap((place, i) => (place === `${file}:${line}` ? [i] : [])),
       );
-  self.postMessage({ n, type, problems: [...problems, ...found], items } satisfies CompiledDraft);
+  const told = { n, type: type && sender.changeTo(type), problems: [...problems, ...found], items };
+  self.postMessage(told satisfies CompiledDraft);
 }

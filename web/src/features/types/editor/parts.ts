@@ -1,4 +1,4 @@
-import type { CompiledDraft } from './draft-worker.ts';
+import type { DraftType } from './use-draft.ts';
 
 /** A part of a type: one file of its folder. */
 export interface Part {
@@ -36,7 +36,7 @@ const TAIL: readonly Part[] = [
 ];
 
 /** The parts of a draft, in the order in which a type is read. */
-export function partsOf(folder: Readonly<Record<string, string>>, compiled: CompiledDraft | null): Part[] {
+export function partsOf(folder: Readonly<Record<string, string>>, compiled: DraftType | null): Part[] {
   const order = compiled?.type?.legs.map((l) => l.id) ?? [];
   const labels = new Map(compiled?.type?.legs.map((l) => [l.id, l.label]));
   const placeOf = (leg: string): number => (order.includes(leg) ? order.indexOf(leg) : order.length);
@@ -49,7 +49,7 @@ export function partsOf(folder: Readonly<Record<string, string>>, compiled: Comp
 }
 
 /** How many there are of what a part holds; null for a form. */
-export function countOf({ file, as }: Part, text: string, compiled: CompiledDraft | null): number | null {
+export function countOf({ file, as }: Part, text: string, compiled: DraftType | null): number | null {
   if (as === 'leg') return compiled?.items[file]?.length ?? null;
   if (as === 'table') return text.split('\n').filter((l) => l.trim() !== '' && !l.startsWith('#')).length - 1;
   return null;

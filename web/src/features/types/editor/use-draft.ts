@@ -1,12 +1,19 @@
+import type { TypeFile } from '@rouse/core/aircraft';
 import type { TypeLibrary } from '@rouse/core/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { getJson } from '../../../platform/api.ts';
 import { type DraftNow, DraftSync } from './draft-sync.ts';
 import type { CompiledDraft, ToCompile } from './draft-worker.ts';
+import { afterChange } from './type-change.ts';
+
+/** What the worker found, with the type as it was when it was whole last. */
+export interface DraftType extends Omit<CompiledDraft, 'type'> {
+  type: TypeFile | null;
+}
 
 /** A draft as one person writes on it, and the type that it is so far. */
 export interface DraftDesk extends DraftNow {
-  compiled: CompiledDraft | null;
+  compiled: DraftType | null;
   /** what is compiled is what stands in the draft now, and not what stood there a key ago */
   isFresh: boolean;
   touched: (file: string) => boolean;
@@ -41,18 +48,21 @@ export function useDraft(id: string): DraftDesk {
 
 /** The draft as a type, compiled in a worker; while it is at work, what was compiled last. */
 function useCompiled(folder: DraftNow['folder'], ready: boolean): Pick<DraftDesk, 'compiled' | 'isFresh'> {
-  const [compiled, setCompiled] = useState<CompiledDraft | null>(null);
+  const [compiled, setCompiled] = useState<DraftType | null>(null);
   const [compiledFolder, setCompiledFolder] = useState<DraftNow['folder'] | null>(null);
   const [library, setLibrary] = useState<TypeLibrary | null>(null);
   const worker = useRef<Worker | null>(null);
   const asked = useRef({ n: 0, folder });
+  /** as the worker knows that this page has it */
+  const told = useRef<TypeFile | null>(null);
   useEffect(() => {
     void getJson<TypeLibrary>('/types/library').then(setLibrary);
     const started = new Worker(new URL('./draft-worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
     started.addEventListener('message', ({ data }: MessageEvent<CompiledDraft>) => {
+      if (data.type) told.current = afterChange(told.current, data.type);
       if (data.n !== asked.current.n) return;
-      setCompiled((before) => ({ ...data, type: data.type ?? before?.type ?? null }));
+      setCompiled({ ...data, type: told.current });
       setCompiledFolder(asked.current.folder);
     });
     return () => started.terminate();
