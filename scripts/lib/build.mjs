@@ -8,6 +8,7 @@ import { log, sh, timed } from './setup.mjs';
 export const PROGRAMS = {
   server: path.join(ROOT, 'server/dist/main.js'),
   prepare: path.join(ROOT, 'server/dist/prepare-main.js'),
+  verify: path.join(ROOT, 'server/dist/verify-main.js'),
   compile: path.join(ROOT, 'server/dist/compile-worker.js'),
   fly: path.join(ROOT, 'server/dist/fly-worker.js'),
   reckon: path.join(ROOT, 'server/dist/reckon-worker.js'),

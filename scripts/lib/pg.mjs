@@ -37,7 +37,7 @@ function pgUser(dataDir) {
 }
 
 /** Run a program as the postgres user; never inherits a cwd that user cannot enter. */
-function run(user, file, args, opts = {}) {
+export function run(user, file, args, opts = {}) {
   const { PGDATA: _a, PGHOST: _b, PGPORT: _c, ...env } = process.env;
   return spawnSync(file, args, {
     cwd: '/',
@@ -47,7 +47,7 @@ function run(user, file, args, opts = {}) {
     env: { ...env, LC_ALL: 'C.UTF-8', HOME: user.home, TZ: 'UTC', ...opts.env },
   });
 }
-function must(r, what) {
+export function must(r, what) {
   if (r.error) throw r.error;
   if (r.status !== 0) throw new Error(`${what} failed (${r.status})\n${r.stdout ?? ''}${r.stderr ?? ''}`);
   return r;
@@ -73,7 +73,7 @@ function locate(major, name) {
   return { base, user: u };
 }
 
-const freePort = () =>
+export const freePort = () =>
   new Promise((res, rej) => {
     const s = net.createServer();
     s.on('error', rej);
@@ -83,8 +83,21 @@ const freePort = () =>
     });
   });
 
+/** Where the application's cluster lies, who runs it, and its postmaster where it lives. */
+export function cluster() {
+  const bin = pgBin();
+  if (!bin) throw new Error('PostgreSQL is not installed: apt-get install postgresql-15');
+  const { base, user } = locate(bin.major, '');
+  const data = path.join(base, 'data');
+  return { bin: bin.dir, base, user, data, live: livePostmaster(data) };
+}
+
+/** The password of the cluster's owner, and what says that the cluster has it. */
+export const ownerPassword = () => fs.readFileSync(path.join(STATE, 'pg-password'), 'utf8').trim();
+export const forgetOwnerPassword = () => fs.rmSync(path.join(STATE, '.pw-ok'), { force: true });
+
 /** The live postmaster of this data dir, or null (and clears stale lock files). */
-function livePostmaster(data) {
+export function livePostmaster(data) {
   const pidFile = path.join(data, 'postmaster.pid');
   let lines;
   try {
@@ -189,7 +202,8 @@ function initialise({ bin, base, user, data, password, name }) {
             'wal_level = minimal',
             'max_wal_senders = 0',
           ]
-        : []),
+        : // the log of changes is thrown away until `npm run backup` says where it goes
+          ['archive_mode = on', "archive_command = 'true'"]),
       '',
     ].join('\n'),
   );
@@ -296,7 +310,7 @@ const canConnect = (port) =>
     s.on('error', () => done(false));
     s.on('timeout', () => done(false));
   });
-const tail = (f) => {
+export const tail = (f) => {
   try {
     return fs.readFileSync(f, 'utf8').split('\n').slice(-15).join('\n');
   } catch {
