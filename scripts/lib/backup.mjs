@@ -140,7 +140,10 @@ export async function restore({ dir, to, log, verify }) {
     restore_command: `gunzip -c ${dir}/wal/%f.gz > %p`,
     // it must not write into the folder that it reads from
     archive_mode: 'off',
-    ...(to && { recovery_target_time: to.toISOString(), recovery_target_action: 'promote' }),
+    ...(to && {
+      recovery_target_time: to.toISOString().replace('T', ' ').replace('Z', '+00'),
+      recovery_target_action: 'promote',
+    }),
   };
   const lines = Object.entries(settings).map(([key, value]) => `${key} = '${value}'\n`);
   fs.appendFileSync(path.join(fresh, 'postgresql.auto.conf'), lines.join(''));
