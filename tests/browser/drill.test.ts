@@ -55,15 +55,15 @@ test(
     await page.waitForFunction(() => Number(document.querySelector('[data-channel="ng.1"] b')?.textContent) > 3);
     await page.keyboard.up('s');
     await until(page, 'start', 'released');
-    await page.waitForSelector('[data-hint="item"][data-item="generator-on"]', { timeout: 60_000 });
+    await page.waitForSelector('[data-hint="item"][data-item="generator-on"]');
     await page.keyboard.press('g');
-    await page.waitForSelector('[data-drill="over"]', { timeout: 40_000 });
+    await page.waitForSelector('[data-drill="over"]');
     await page.waitForSelector('[data-sum]');
     expect(await page.$$eval('[data-loss]', (all) => all.map((e) => e.textContent))).toEqual([]);
     expect(await stage.text('[data-sum]')).toBe('100');
     const kept = async () => (await stage.call.get<DrillMessage>('/drill/S7/1')).flown;
     await page.waitForFunction(() => document.activeElement?.textContent === 'Once more');
-    await expect.poll(async () => (await kept()).map((d) => [d.lesson, d.sum]), { timeout: 30_000 }).toEqual([['learn-start', 100]]); // prettier-ignore
+    await expect.poll(async () => (await kept()).map((d) => [d.lesson, d.sum]), { timeout: 90_000 }).toEqual([['learn-start', 100]]); // prettier-ignore
 
     // what if the generator had stayed off?
     await page.select('[aria-label="The act"]', await page.$$eval('[aria-label="The act"] option', (all) => (all.find((o) => o.textContent!.includes('Generator on')) as HTMLOptionElement).value)); // prettier-ignore

@@ -96,9 +96,7 @@ test('training and a failure are practised by keyboard, timed aloud, and kept as
   expect(await torque(1)).toBeGreaterThan(100);
   expect((await spoken(page)).join(' ')).toContain('Thirty-second power');
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
-  await page.waitForFunction(() => parseFloat(document.querySelector('[data-nr]')!.textContent) > 97, {
-    timeout: 40_000,
-  });
+  await page.waitForFunction(() => parseFloat(document.querySelector('[data-nr]')!.textContent) > 97);
   expect(await seriousFindings(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page.waitForSelector('[data-past]');

@@ -65,7 +65,7 @@ async function pressText(page: Page, hand: Hand, text: string, within = 'button'
   const found = await page.waitForFunction(
     (words, selector) =>
       [...document.querySelectorAll<HTMLButtonElement>(selector)].find((b) => b.textContent === words && !b.disabled),
-    { timeout: 60_000 },
+    { timeout: 90_000 },
     text,
     within,
   );

@@ -230,7 +230,7 @@ describe('a browser that keeps nothing, or no longer', () => {
     await pressed(page, 'Give it up');
     await page.waitForSelector('[data-tablet="waiting"]');
     await rouse.launch();
-    await page.waitForFunction(() => !document.querySelector('[data-tablet]'), { timeout: 60_000 });
+    await page.waitForFunction(() => !document.querySelector('[data-tablet]'));
     const { entries } = await call.get<RunDetail>(`/runs/${run}`);
     expect(checkChain(entries)).toBeNull();
     expect(entries.filter((e) => e.kind === 'item-done').map((e) => e.item)).toEqual([stood, next]);
@@ -252,7 +252,7 @@ describe('a browser that keeps nothing, or no longer', () => {
       /This browser keeps nothing, .* Leave the private window/,
     );
     await rouse.launch();
-    await page.waitForFunction(() => !document.querySelector('[data-away]'), { timeout: 60_000 });
+    await page.waitForFunction(() => !document.querySelector('[data-away]'));
     await page.close();
     noOther(open);
   });
@@ -269,7 +269,7 @@ test('a drill that is flown without a server waits on the device, and is kept wh
   await page.waitForSelector('[data-waits]');
   await rouse.launch();
   const flown = async () => (await call.get<DrillMessage>('/drill/S7/1')).flown.map((d) => d.lesson);
-  await expect.poll(flown, { timeout: 60_000 }).toEqual(['fault-start']);
+  await expect.poll(flown, { timeout: 90_000 }).toEqual(['fault-start']);
   await page.close();
   noOther(open);
 }); // prettier-ignore

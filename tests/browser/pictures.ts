@@ -36,7 +36,7 @@ const at = (place: string): Promise<unknown> => page.goto(`${BASE}${place}`, { w
 const figureAbove = (channel: string, value: number): Promise<unknown> =>
   page.waitForFunction(
     (c, v) => Number(document.querySelector(`[data-channel="${c}"] b`)?.textContent) > v,
-    { polling: 20, timeout: 60_000 },
+    { polling: 20 },
     channel,
     value,
   );
@@ -56,9 +56,7 @@ async function replay(): Promise<void> {
   await page.$$eval('[aria-label="What the watch says of this file"] button', (buttons) =>
     buttons.find((b) => b.textContent?.includes('Rotor turning'))!.click(),
   );
-  await page.waitForFunction(() => Number(document.querySelector('[data-channel="nr"] b')?.textContent) > 8, {
-    timeout: 30_000,
-  });
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="nr"] b')?.textContent) > 8);
   await shot('replay-day');
 }
 
@@ -181,7 +179,7 @@ try {
   await choose('hot-start');
   await beginByKeyboard(page, BASE);
   await workByKeyboard(page, 'engine-start');
-  await page.waitForSelector('[data-abort] h2', { timeout: 60_000 });
+  await page.waitForSelector('[data-abort] h2');
   await shot('abort-night', 'night');
   await workByKeyboard(page, 'end');
   await call.settle();

@@ -53,7 +53,7 @@ test('a server that dies while the list is worked: it goes on by hand in the sam
   const stood = await presentItem(page);
   expect(await page.$eval('footer', (e) => e.textContent)).toContain('kept on this page');
   await rouse.launch();
-  await page.waitForFunction(() => !document.querySelector('[data-away]') && !document.querySelector('footer')!.textContent.includes('kept on this page'), { timeout: 60_000 });
+  await page.waitForFunction(() => !document.querySelector('[data-away]') && !document.querySelector('footer')!.textContent.includes('kept on this page'));
   const { entries } = await call.get<RunDetail>(`/runs/${run}`);
   expect(checkChain(entries)).toBeNull();
   const done = entries.filter((e) => e.kind === 'item-done').map((e) => e.item);
@@ -106,7 +106,7 @@ test('without a server Rouse opens, a run is worked by hand and outlives a reloa
   await page.waitForSelector('[data-tablet="waiting"]');
 
   await rouse.launch();
-  await page.waitForFunction(() => !document.querySelector('[data-tablet]') && !document.querySelector('[data-away]'), { timeout: 60_000 });
+  await page.waitForFunction(() => !document.querySelector('[data-tablet]') && !document.querySelector('[data-away]'));
   const kept = await call.get<RunDetail>(`/runs/${run}`);
   expect(checkChain(kept.entries)).toBeNull();
   expect(kept.conditions).toContain('written on a tablet without a server');

@@ -88,14 +88,10 @@ test('a foreign file is mapped once, kept for the next, watched whole and played
   await press(page, 'Read the whole file');
   await page.waitForSelector('[aria-label="What the watch says of this file"] [data-severity="warning"]');
   await page.$eval('[data-severity="warning"]', (e) => (e as HTMLElement).click());
-  await page.waitForFunction(() => Number(document.querySelector('[data-channel="tot.1"] b')?.textContent) > 770, {
-    timeout: 40_000,
-  });
+  await page.waitForFunction(() => Number(document.querySelector('[data-channel="tot.1"] b')?.textContent) > 770);
   expect(await stage.text('[data-channel="nr"] b')).toBe('unknown'); // not in the file, and not zero
   await page.select('select[aria-label="Speed"]', '32');
-  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Play'), {
-    timeout: 40_000,
-  });
+  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Play'));
   expect(await seriousFindings(page)).toEqual([]);
 
   await page.goto(`${stage.rouse.base}/log/recording`, { waitUntil: 'networkidle2' });

@@ -25,7 +25,7 @@ test(
     await page.keyboard.press('s');
     await cardSays('Idle stable');
     expect(await stage.text('[aria-label="Drawings"]')).toContain('engine speed in % over seconds from the starter');
-    await page.waitForSelector('[data-item="oil-up"]', { timeout: 60_000 });
+    await page.waitForSelector('[data-item="oil-up"]');
     const done = (await stage.call.detail(run)).entries.find((e) => e.kind === 'start-done');
     expect(done).toMatchObject({ watch: 'engine-1-start' });
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
@@ -85,9 +85,7 @@ test('a start timed by hand: moments by Space, a late one marked, the peak typed
   const target = await page.$eval('[data-moment]', (e) => e.getBoundingClientRect().height);
   expect(target).toBeGreaterThanOrEqual(96);
   // the pilot was slow: the deadline of this moment runs out before it is tapped
-  await page.waitForFunction(() => document.querySelector('[data-moment] [role="alert"]') !== null, {
-    timeout: 50_000,
-  });
+  await page.waitForFunction(() => document.querySelector('[data-moment] [role="alert"]') !== null);
   for (const moment of ['Rotor turning', 'Starter off', 'Idle']) {
     await page.waitForSelector(`[data-moment="${moment}"]`);
     await page.keyboard.press('Space');
@@ -112,9 +110,7 @@ test('over NMEA and UDP, with lines lost and garbled, the start is watched and t
   const line = { ...CLEAN_LINE, format: 'nmea', transport: 'udp', drop: 0.05, corrupt: 0.05, repeat: 0.05 };
   expect((await stage.call.post('/stand-in/line', { aircraft: idOf('QV-SKY'), line })).status).toBe(200);
   const run = await stage.openAt('QV-SKY', 'mild', 'start-engine', { times: 1 });
-  await page.waitForFunction(() => /poor line: \d+ % unreadable/.test(document.body.textContent ?? ''), {
-    timeout: 40_000,
-  });
+  await page.waitForFunction(() => /poor line: \d+ % unreadable/.test(document.body.textContent ?? ''));
   await page.keyboard.press('s');
   await page.waitForSelector('[data-item="generator-on"]', { timeout: 120_000 });
   const { entries } = await stage.call.detail(run);
