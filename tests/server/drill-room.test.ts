@@ -64,7 +64,7 @@ test('the room waits for a learner whose line breaks, and asks for everything ag
   await waitUntil(() => (desk.told.some((t) => t.kind === 'learner' && !t.here) ? true : null));
   const again = await enter<ToLearner>(code, 'pilot');
   await heard(again.told, 'joined');
-  await expect.poll(() => desk.told.at(-1)).toMatchObject({ kind: 'learner', here: true });
+  await expect.poll(() => desk.told.at(-1), { timeout: 30_000 }).toMatchObject({ kind: 'learner', here: true });
 });
 
 test.each<[string, As | 'elsewhere']>([

@@ -82,6 +82,8 @@ export class Reckoner {
       else asked?.reject(new Error(failed));
     });
     const lost = (error: Error): void => {
+      // a thread that failed ends a moment later: another one may be at work by then
+      if (this.worker !== worker) return;
       this.worker = null;
       for (const { reject } of this.waiting.values()) reject(error);
       this.waiting.clear();
