@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 import { LongestFirst } from './tests/longest-first.ts';
 
 // generous: a busy machine must not fail a test that is right
-const node = { environment: 'node' as const, testTimeout: 420_000, hookTimeout: 300_000 };
+const node = { environment: 'node' as const, testTimeout: 420_000, hookTimeout: 900_000 };
 
 // nothing outside of a test is changed by one, so the modules are read once
 const shared = { isolate: false };

@@ -165,7 +165,8 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
 
 /** The door of the pages, open before anything answers there. */
 async function listening({ port, listen }: ProgramOptions): Promise<Server> {
-  const server = createServer();
+  // longer than a proxy in front keeps a connection that nobody uses: who closes first has nothing on the way
+  const server = createServer({ keepAliveTimeout: 75_000 });
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, listen, resolve);

@@ -2,13 +2,15 @@ import type { TypeDraft, TypeDraftRow } from '@rouse/core/contract';
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Page } from 'puppeteer-core';
 import { expect, test } from 'vitest';
-import { waitUntil } from '../rouse.ts';
+import { typeOfTail, waitUntil } from '../rouse.ts';
 import { openPage, seriousFindings, signInPage } from './chrome.ts';
 import { allKept, fieldIn, fillRow, openPart, paste, press, pressButton, write, wrongIn } from './editor.ts';
 import { beginBefore, fillBrief, presentItem, reportOfNow } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage(['QV-COR']);
+/** what is released here */
+const NEXT = typeOfTail('QV-COR').version + 1;
 const SLOW = { timeout: 420_000 };
 
 /** A draft like a shipped type, open on the page. */
@@ -113,7 +115,7 @@ test(
     await page.waitForSelector('[data-draft-status="released"]');
     await signInPage(page, stage.rouse.base, 'administrator');
 
-    const released = await stage.call.get<TypeFile>('/types/C5/2');
+    const released = await stage.call.get<TypeFile>(`/types/C5/${NEXT}`);
     expect(released.limits.find((l) => l.id === 'air-hot')).toMatchObject({
       channel: 'outside.air',
       phases: ['flight'],
@@ -122,17 +124,19 @@ test(
     expect(released.performance.chart.MCP.values[0]!.slice(5, 7)).toEqual([85.5, 74]);
 
     await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
-    await press(page, '[data-type="C5"] ::-p-text(Fly version 2)');
-    await page.waitForFunction(() =>
-      document.querySelector('[data-type="C5"] dd')?.textContent?.startsWith('version 2'),
+    await press(page, `[data-type="C5"] ::-p-text(Fly version ${NEXT})`);
+    await page.waitForFunction(
+      (n) => document.querySelector('[data-type="C5"] dd')?.textContent?.startsWith(`version ${n}`),
+      {},
+      NEXT,
     );
     await signInPage(page, stage.rouse.base, 'pilot');
     const run = await stage.openAt('QV-COR', 'mild', 'new-item');
     expect(await stage.text('[data-item="new-item"]')).toContain('Second look');
-    expect((await stage.call.detail(run)).type.version).toBe(2);
+    expect((await stage.call.detail(run)).type.version).toBe(NEXT);
     // no version is changed under a run
     const { aircraft } = await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today');
-    const moved = await stage.call.as('administrator').put('/types/C5/tails', { aircraft: aircraft.find((a) => a.tail === 'QV-COR')!.aircraft, version: 1 }); // prettier-ignore
+    const moved = await stage.call.as('administrator').put('/types/C5/tails', { aircraft: aircraft.find((a) => a.tail === 'QV-COR')!.aircraft, version: NEXT - 1 }); // prettier-ignore
     expect(moved.status).toBe(409);
   },
 );
