@@ -123,3 +123,8 @@ test('every error is in the documented table with its status', () => {
   for (const [code, { status }] of Object.entries(ERRORS))
     expect(docs).toMatch(new RegExp(`\\| \`${code}\` +\\| ${status} +\\|`));
 });
+
+test('a connection outlives the minute that a proxy keeps it unused: who reuses it is never cut off', async () => {
+  const { headers } = await fetch(`${rouse.base}/api/session`);
+  expect(Number(/timeout=(\d+)/.exec(headers.get('keep-alive') ?? '')?.[1])).toBeGreaterThan(60);
+});
