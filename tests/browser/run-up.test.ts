@@ -71,6 +71,7 @@ test(
     while (!(await page.$('[data-found="fault"]'))) await answerByKeyboard(page, check);
     expect(await stage.text('[data-found="fault"]')).toMatch(/No drop on the right magneto.*left one stays live/);
     expect(await presentItem(page)).toBe(check);
+    expect(await stage.text('[data-item]')).toContain('Measured from the readings');
     expect(await seriousFindings(page)).toEqual([]);
     await page.keyboard.press('f');
     await page.waitForFunction(() =>
