@@ -3,7 +3,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
-import { cluster, forgetOwnerPassword, freePort, livePostmaster, must, ownerPassword, run, tail } from './pg.mjs';
+import { cluster, forgetOwnerPassword, freePort, must, ownerPassword, run, tail } from './pg.mjs';
 
 /** whole copies that are kept, newest first */
 const KEPT = 2;
@@ -182,19 +182,24 @@ async function replay({ bin, base, user, fresh, verify, log, settings }) {
     run(user, `${bin}/pg_ctl`, ['-D', fresh, '-w', '-s', ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
   const started = ctl('-t', '600', '-l', words, '-o', o, 'start');
   if (started.status !== 0) throw new Error(`the copy does not start: ${started.stderr}\n${tail(words)}`);
+  const db = new pg.Client({ host: base, port, user: 'rouse', database: 'postgres' });
+  // it may stop in the middle: what that was is in its log
+  db.on('error', () => undefined);
   try {
-    const db = new pg.Client({ host: base, port, user: 'rouse', database: 'postgres' });
-    await db.connect();
-    while ((await db.query('SELECT pg_is_in_recovery() AS behind')).rows[0].behind) {
-      if (!livePostmaster(fresh)) throw new Error(`the copy stopped while it caught up:\n${tail(words)}`);
-      await sleep(100);
-    }
+    await caughtUp(db).catch((error) => {
+      throw new Error(`the copy stopped while it caught up: ${error.message}\n${tail(words)}`);
+    });
     log('caught up with what was kept since');
     await verify({ PGHOST: base, PGPORT: String(port), PGUSER: 'rouse', PGDATABASE: 'rouse' });
     for (const key of settings) await db.query(`ALTER SYSTEM RESET ${key}`);
-    await db.end();
   } finally {
+    await db.end().catch(() => undefined);
     ctl('-m', 'fast', 'stop');
     fs.rmSync(trust, { force: true });
   }
+}
+
+async function caughtUp(db) {
+  await db.connect();
+  while ((await db.query('SELECT pg_is_in_recovery() AS behind')).rows[0].behind) await sleep(100);
 }

@@ -97,7 +97,7 @@ export const ownerPassword = () => fs.readFileSync(path.join(STATE, 'pg-password
 export const forgetOwnerPassword = () => fs.rmSync(path.join(STATE, '.pw-ok'), { force: true });
 
 /** The live postmaster of this data dir, or null (and clears stale lock files). */
-export function livePostmaster(data) {
+function livePostmaster(data) {
   const pidFile = path.join(data, 'postmaster.pid');
   let lines;
   try {
