@@ -7,7 +7,6 @@ await client.connect();
 const { runs, entries, broken } = await verifyChains(client);
 await client.end();
 for (const words of broken.slice(0, 20)) console.error(`[rouse] ${words}`);
-process.send?.({
-  say: `${runs} runs with ${entries} entries: ${broken.length === 0 ? 'every chain is whole' : `${broken.length} broken`}`,
-});
+const found = broken.length === 0 ? 'every chain is whole' : `${broken.length} broken`;
+process.send?.({ say: runs === 0 ? 'there is no run in it' : `${runs} runs with ${entries} entries: ${found}` });
 process.exit(broken.length === 0 ? 0 : 1);

@@ -57,10 +57,10 @@ function auditMove(
   }
 }
 
-/** What was found of a condition of the air with these parameters, by its way down the condition. */
+/** What was found of the conditions of a stand-in with these parameters, by its way down them. */
 const tried = new WeakMap<object, { simulator: unknown; found: Finding[] }>();
 
-/** Each condition is tried on an aircraft of its own: states that it begins with, faults that strike. Once, as long as it is the same. */
+/** Conditions are tried each on an aircraft of its own, and once: states that it begins with, faults that strike. */
 function auditPresets(type: WatchedType, signal: (path: Finding['path'], name: string) => void, report: Report): void {
   type.standIn.forEach((preset, i) => {
     const before = tried.get(preset);

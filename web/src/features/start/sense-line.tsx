@@ -1,5 +1,6 @@
 import { channelsOf, isWatched, type Item, sayCondition } from '@rouse/core/aircraft';
 import {
+  askOf,
   conditionOf,
   finalScan,
   notReadyBecause,
@@ -67,8 +68,7 @@ export function SenseLine(props: SenseLineProps) {
   if (computed) return computed;
   if (item.kind === 'call') return <Sense>“{item.say}”</Sense>;
   if (item.kind === 'watch') return <WatchSense {...props} item={item} frame={frame} />;
-  if (item.kind === 'measure' && item.trace && followed.detail.source !== 'by-hand')
-    return <Sense>Measured from the readings: no word settles it.</Sense>;
+  if (askOf(item, followed).kind === 'measured') return <Sense>Measured from the readings: no word settles it.</Sense>;
   const reading = readItem(followed.type, item, frame);
   if (reading && followed.detail.source !== 'by-hand') return <ReadingSense {...props} reading={reading} />;
   const condition = conditionOf(item);
