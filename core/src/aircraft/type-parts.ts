@@ -19,7 +19,7 @@ const elementOf = (key: string): z.ZodType | undefined =>
  * checked before is not checked again. An editor does it after every key.
  */
 export class TypeParts {
-  private readonly known = new WeakMap<object, Part>();
+  private readonly known = new Map<z.ZodType, WeakMap<object, Part>>();
 
   check(made: Readonly<Record<string, unknown>>): { type: TypeFile | null; issues: PartIssue[] } {
     const issues: PartIssue[] = [];
@@ -46,10 +46,12 @@ export class TypeParts {
 
   private part(schema: z.ZodType, value: unknown): Part {
     if (typeof value !== 'object' || value === null) return schema.safeParse(value, { reportInput: true });
-    const before = this.known.get(value);
+    let known = this.known.get(schema);
+    if (!known) this.known.set(schema, (known = new WeakMap()));
+    const before = known.get(value);
     if (before) return before;
     const checked = schema.safeParse(value, { reportInput: true });
-    this.known.set(value, checked);
+    known.set(value, checked);
     return checked;
   }
 }

@@ -163,3 +163,12 @@ test('checked part by part, again and again, a type is what it is when it is che
     }
   }
 });
+
+test('one object that stands in two parts is checked by the rules of each', () => {
+  const parts = new TypeParts();
+  const empty = {};
+  const issues = parts.check({ ...fleet[0]!, channels: [empty], items: [empty] }).issues;
+  const kind = issues.find(({ above }) => above.join('.') === 'items.0');
+  expect(kind?.issue.path).toEqual(['kind']);
+  expect(issues.some(({ above, issue }) => [...above, ...issue.path].join('.') === 'channels.0.id')).toBe(true);
+});
