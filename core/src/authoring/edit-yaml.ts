@@ -1,4 +1,5 @@
-import { Document, isCollection, isMap, isPair, isScalar, isSeq, type Node, type Pair, parseDocument, type YAMLMap, type YAMLSeq } from 'yaml'; // prettier-ignore
+import { Document, isCollection, isMap, isPair, isScalar, isSeq, type Node, type Pair, type YAMLMap, type YAMLSeq } from 'yaml'; // prettier-ignore
+import { readDocument } from './yaml-document.ts';
 
 /** The way to a value of a YAML text: names of members, numbers of list elements. */
 export type YamlPath = readonly (string | number)[];
@@ -171,7 +172,7 @@ function listOf(text: string, path: YamlPath): [YAMLSeq, number] | [null, undefi
 }
 
 function nodeAt(text: string, path: YamlPath): unknown {
-  const document = parseDocument(text, { logLevel: 'silent' });
+  const { document } = readDocument(text);
   if (document.errors.length > 0) return null;
   return path.length === 0 ? document.contents : document.getIn(path, true);
 }

@@ -11,6 +11,8 @@ const DASH = ' — ';
 export const kindOf = (written: AuthoredMap): string | undefined =>
   ITEM_KINDS.find((kind) => typeof written[kind] === 'string');
 
+type Keep = (item: AuthoredMap, zone: Authored | undefined, make: () => AuthoredMap) => AuthoredMap;
+
 /**
  * Items as they are written, with members of their own for what the written form says at once: `check: bus-volts` is kind
  * and id, `line` challenge and response, `no-go` how much it matters and what happens when it is left out; a line
@@ -25,7 +27,8 @@ export class ItemForm {
     this.report = report;
   }
 
-  list(written: readonly Authored[]): Authored[] {
+  /** @param keep makes an item, or gives what was made of the same one in the same zone */
+  list(written: readonly Authored[], keep: Keep = (_, __, make) => make()): Authored[] {
     let zone: Authored | undefined;
     return written.flatMap((item): Authored[] => {
       if (!isMap(item)) return [item];
@@ -33,16 +36,21 @@ export class ItemForm {
         zone = item['zone']!;
         return [];
       }
-      if (kindOf(item) === undefined && !['kind', 'remove', 'use'].some((field) => field in item))
-        this.report({
-          ...(this.places.of(item) ?? { file: '', line: 1, column: 1 }),
-          message: 'this item does not say what kind it is',
-          remedy: `begin it with its kind and its id, like check: bus-volts; the kinds are ${ITEM_KINDS.join(', ')}`,
-        });
-      const made = this.fields(item);
-      if (zone !== undefined && !('remove' in item)) made['zone'] ??= zone;
-      return [made];
+      const over = zone;
+      return [keep(item, over, () => this.inZone(item, over))];
     });
+  }
+
+  private inZone(item: AuthoredMap, zone: Authored | undefined): AuthoredMap {
+    if (kindOf(item) === undefined && !['kind', 'remove', 'use'].some((field) => field in item))
+      this.report({
+        ...(this.places.of(item) ?? { file: '', line: 1, column: 1 }),
+        message: 'this item does not say what kind it is',
+        remedy: `begin it with its kind and its id, like check: bus-volts; the kinds are ${ITEM_KINDS.join(', ')}`,
+      });
+    const made = this.fields(item);
+    if (zone !== undefined && !('remove' in item)) made['zone'] ??= zone;
+    return made;
   }
 
   /** One item, or the fields of it that differ where it is used. */

@@ -176,13 +176,25 @@ class FolderReader {
       if (typeof leg !== 'string') continue;
       const own = read(legFile(leg));
       const given = `${engines.join()} ${this.texts.idOf(this.shared)}`;
-      const make = (): AuthoredMap => this.withItems(items.map(own!, {}), 'items');
+      const make = (): AuthoredMap => this.withItems(this.leg(own!, items, given), 'items');
       const made = own && this.texts.keep(own, 'leg', given, this.problems, make);
       const before = base?.legs.get(leg);
       const merged = before && made ? (this.merger.merge(before, made) as AuthoredMap) : (made ?? before);
       if (merged) legs.set(leg, merged);
     }
     return legs;
+  }
+
+  /** A leg written out; an item that is the same object as before is not written out again. */
+  private leg(own: AuthoredMap, items: Expander, given: string): AuthoredMap {
+    const list = own['items'];
+    if (!Array.isArray(list)) return items.map(own, {});
+    const all = list.flatMap((element) => {
+      const make = (): Authored[] => items.expand([element], {}) as Authored[];
+      return isMap(element) ? this.texts.keep(element, 'written out', given, this.problems, make) : make();
+    });
+    const { items: _, ...head } = own;
+    return this.places.carry({ ...items.map(head, {}), items: this.places.carry(all, list) }, own);
   }
 
   private tables(
@@ -257,7 +269,8 @@ class FolderReader {
   private withItems(map: AuthoredMap, member: string): AuthoredMap {
     const list = map[member];
     if (!Array.isArray(list)) return map;
-    return this.places.carry({ ...map, [member]: this.places.carry(this.form.list(list), list) }, map);
+    const made = this.form.list(list, (item, zone, make) => this.texts.keep(item, 'form', zone, this.problems, make));
+    return this.places.carry({ ...map, [member]: this.places.carry(made, list) }, map);
   }
 }
 

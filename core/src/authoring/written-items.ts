@@ -1,7 +1,8 @@
-import { isMap, LineCounter, type Node, parseDocument } from 'yaml';
+import { isMap, type Node } from 'yaml';
 import type { YamlPath } from './edit-yaml.ts';
 import { kindOf, SEVERITIES } from './item-form.ts';
 import type { AuthoredMap } from './places.ts';
+import { readDocument } from './yaml-document.ts';
 
 /** One item of a leg as somebody wrote it: one line of the file, which may stand for several. */
 export interface WrittenItem {
@@ -18,8 +19,7 @@ export interface WrittenItem {
 
 /** The items of a leg's file, in order; none where it cannot be read. */
 export function writtenItems(text: string): WrittenItem[] {
-  const lines = new LineCounter();
-  const document = parseDocument(text, { lineCounter: lines, logLevel: 'silent' });
+  const { document, lines } = readDocument(text);
   if (document.errors.length > 0) return [];
   const walk = (list: unknown, path: YamlPath): WrittenItem[] => {
     if (!Array.isArray(list)) return [];

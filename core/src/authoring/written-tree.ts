@@ -1,5 +1,6 @@
-import { isCollection, isMap, isScalar, isSeq, LineCounter, type Node, type Pair, parseDocument } from 'yaml';
+import { isCollection, isMap, isScalar, isSeq, type Node, type Pair } from 'yaml';
 import type { YamlPath } from './edit-yaml.ts';
+import { readDocument } from './yaml-document.ts';
 
 /** One value of a YAML file as somebody wrote it, for a form: a scalar, a short list in brackets, or what stands under it. */
 export interface WrittenNode {
@@ -21,8 +22,7 @@ export interface WrittenNode {
 
 /** The values of a file in their order; none where it cannot be read. */
 export function writtenTree(text: string): WrittenNode[] {
-  const lines = new LineCounter();
-  const document = parseDocument(text, { lineCounter: lines, logLevel: 'silent' });
+  const { document, lines } = readDocument(text);
   if (document.errors.length > 0 || !isMap(document.contents)) return [];
   const lineOf = (node: Node): number => lines.linePos(node.range![0]).line;
 

@@ -1,7 +1,8 @@
-import { isAlias, isMap, isScalar, isSeq, LineCounter, type Node, parseDocument, type Pair } from 'yaml';
+import { isAlias, isMap, isScalar, isSeq, type Node, type Pair } from 'yaml';
 import { TypeParts } from '../aircraft/index.ts';
 import { type Authored, type AuthoredMap, Places } from './places.ts';
 import type { Place, Problem } from './problem.ts';
+import { readDocument } from './yaml-document.ts';
 
 export interface YamlRead {
   value: Authored;
@@ -18,13 +19,14 @@ export class YamlTexts {
   private readonly known = new Map<string, { text: string; read: YamlRead }>();
   private readonly made = new WeakMap<object, Map<string, Kept>>();
   private readonly ids = new WeakMap<object, number>();
+  private readonly members: Members = new WeakMap();
   private readonly same = new Map<string, { text: string }>();
   private lastId = 0;
 
   read(file: string, text: string): YamlRead {
     const before = this.known.get(file);
     if (before?.text === text) return before.read;
-    const read = readYaml(file, text, this.places);
+    const read = readYaml(file, text, this.places, this.members);
     this.known.set(file, { text, read });
     return read;
   }
@@ -65,6 +67,9 @@ export class YamlTexts {
   }
 }
 
+/** What was read of members of lists, by their nodes: the same again, as long as one stands in its file at its line. */
+type Members = WeakMap<Node, { own: Place; value: Authored }>;
+
 /** What was made of a part, and what was reported then. */
 interface Kept {
   given: unknown;
@@ -73,9 +78,8 @@ interface Kept {
 }
 
 /** Reads a YAML text to plain data and notes where each part of it stands. */
-function readYaml(file: string, text: string, places: Places): YamlRead {
-  const lines = new LineCounter();
-  const document = parseDocument(text, { lineCounter: lines, uniqueKeys: true, logLevel: 'silent' });
+function readYaml(file: string, text: string, places: Places, members: Members): YamlRead {
+  const { document, lines } = readDocument(text);
   const at = (offset: number): Place => {
     const { line, col } = lines.linePos(offset);
     return { file, line: Math.max(1, line), column: Math.max(1, col) };
@@ -113,12 +117,22 @@ function readYaml(file: string, text: string, places: Places): YamlRead {
       const parts = new Map(
         (node.items as (Node | null)[]).map((item, i) => [String(i), item?.range ? at(item.range[0]) : own]),
       );
-      const value = (node.items as (Node | null)[]).map(read);
+      const value = (node.items as (Node | null)[]).map(readMember);
       places.note(value, own, parts);
       return value;
     }
     aliases(node, own);
     return null;
+  };
+  const readMember = (node: Node | null): Authored => {
+    if (!isMap(node)) return read(node);
+    const own = at(node.range![0]);
+    const before = members.get(node);
+    if (before?.own.file === file && before.own.line === own.line) return before.value;
+    const sound = problems.length;
+    const value = read(node);
+    if (problems.length === sound) members.set(node, { own, value });
+    return value;
   };
   return { value: read(document.contents), problems };
 }
