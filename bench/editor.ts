@@ -34,6 +34,8 @@ export async function editor(): Promise<Line> {
       }).observe(document.body, { subtree: true, attributes: true, attributeFilter: ['data-problems'] });
     });
     for (let i = 1; i <= KEYS; i++) {
+      // no hand is so quick that the key before it is not drawn yet
+      await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
       await page.keyboard.type('x');
       await page.waitForFunction((n) => (window as unknown as { taken: number[] }).taken.length >= n, {}, i);
     }

@@ -31,7 +31,9 @@ const CHANGES: readonly ((lines: string[], at: number, column: number) => string
 function nodesOf({ contents, errors }: Document.Parsed): unknown[] {
   const found: unknown[] = errors.map((e) => e.message);
   if (errors.length > 0) return found;
-  visit(contents, { Node: (_, n) => void found.push([n.range, isCollection(n) ? n.flow : n.toJSON(), n.commentBefore]) });
+  visit(contents, {
+    Node: (_, n) => void found.push([n.range, isCollection(n) ? n.flow : n.toJSON(), n.commentBefore]),
+  });
   return found;
 }
 

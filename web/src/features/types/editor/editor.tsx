@@ -1,4 +1,4 @@
-import { type ReactNode, useMemo, useState } from 'react';
+import { memo, type ReactNode, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { narrower } from '../../../app/theme.ts';
@@ -15,12 +15,13 @@ import { LegEditor } from './leg-editor.tsx';
 import { LimitsSide } from './limits-side.tsx';
 import { Nav } from './nav.tsx';
 import type { Open } from './open.ts';
-import { type Part, partsOf } from './parts.ts';
+import { linesOf, type Part, partsOf } from './parts.ts';
 import { Preview } from './preview.tsx';
 import { TableEditor } from './table-editor.tsx';
 import { TextEditor } from './text-editor.tsx';
 import { TrialView } from './trial.tsx';
 import { type DraftDesk, useDraft } from './use-draft.ts';
+import { useSteady } from './use-steady.ts';
 
 const Page = styled.main`
   display: grid;
@@ -100,15 +101,24 @@ export function TypeEditor() {
   const parts = useMemo(() => partsOf(desk.folder, desk.compiled), [desk.folder, desk.compiled]);
   const [open, setOpen] = useState<Open>({ file: 'limits.csv' });
   const [item, setItem] = useState<number | null>(null);
-  if (!desk.row) return <Page>{desk.trouble ? <p role="alert">{desk.trouble}</p> : <p role="status">Reading the draft…</p>}</Page>; // prettier-ignore
+  const { row, kept, trouble, undo, compiled } = desk;
+  const exportIt = useSteady(() => saveFile(packFolder(desk.folder), `${row?.typeId}-${row?.version}.zip`));
+  if (!row) return <Page>{trouble ? <p role="alert">{trouble}</p> : <p role="status">Reading the draft…</p>}</Page>; // prettier-ignore
   const part = typeof open === 'string' ? null : parts.find((p) => p.file === open.file);
   const side = part && sideOf(part, desk, item);
   return (
     <Page data-side={side ? undefined : 'none'}>
-      <title>{`${desk.row.name}, draft · Rouse`}</title>
-      <DraftHead desk={desk} />
-      {desk.row.basedOn === null && <Guide desk={desk} open={open} setOpen={setOpen} />}
-      <Nav parts={parts} desk={desk} open={open} setOpen={setOpen} />
+      <title>{`${row.name}, draft · Rouse`}</title>
+      <DraftHead
+        row={row}
+        name={compiled?.type?.name ?? row.name}
+        kept={kept}
+        trouble={trouble}
+        undo={undo}
+        exportIt={exportIt}
+      />
+      {row.basedOn === null && <Guide desk={desk} open={open} setOpen={setOpen} />}
+      <Nav lines={linesOf(parts, desk.folder, compiled)} open={open} setOpen={setOpen} />
       <Middle aria-label={part?.label ?? (open === 'trial' ? 'Try it' : 'What has changed')}>
         <ConflictLine desk={desk} />
         {open === 'changes' && <Changes desk={desk} />}
@@ -153,14 +163,20 @@ function PartEditor({ part, desk, line, showItem }: PartProps) {
   return <LegEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} showItem={showItem} />;
 }
 
-function DraftHead({ desk: { row, kept, compiled, undo, trouble, folder } }: { desk: DraftDesk }) {
-  const { typeId, version, basedOn, status } = row!;
+interface HeadProps extends Pick<DraftDesk, 'kept' | 'trouble' | 'undo'> {
+  row: NonNullable<DraftDesk['row']>;
+  name: string;
+  exportIt: () => void;
+}
+
+const DraftHead = memo(({ row, name, kept, trouble, undo, exportIt }: HeadProps) => {
+  const { typeId, version, basedOn, status } = row;
   const words = kept ? `kept ${kept.at.slice(11, 16)} UTC by ${kept.by}` : 'being kept…';
   const flies = basedOn === null ? 'Nothing flies it until it is released.' : `Version ${basedOn} flies on until this is released.`; // prettier-ignore
   return (
     <Head>
       <div>
-        <h1>{compiled?.type?.name ?? row!.name}</h1>
+        <h1>{name}</h1>
         <p>
           Types › {typeId}, version {version}
         </p>
@@ -172,14 +188,14 @@ function DraftHead({ desk: { row, kept, compiled, undo, trouble, folder } }: { d
         {trouble ?? `${words}. ${flies}`}
       </p>
       <div>
-        <SlimButton onPress={() => saveFile(packFolder(folder), `${typeId}-${version}.zip`)}>Export</SlimButton>
+        <SlimButton onPress={() => exportIt()}>Export</SlimButton>
         <SlimButton isDisabled={status !== 'open'} onPress={() => void undo()}>
           Undo
         </SlimButton>
       </div>
     </Head>
   );
-}
+});
 
 function ConflictLine({ desk: { conflict, settle } }: { desk: DraftDesk }) {
   if (!conflict) return null;

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import styled from 'styled-components';
 import { useMay } from '../../../app/session-data.ts';
 import { Button, PrimaryButton } from '../../../ui/button.tsx';
@@ -59,9 +60,7 @@ const Foot = styled.footer`
 /** What is wrong, each with a way to its place, and the way on: review by one, release by another. */
 export function Footer({ desk, setOpen }: { desk: DraftDesk; setOpen: (open: Open) => void }) {
   const { compiled, isFresh, row, act } = desk;
-  const mayRelease = useMay('release');
   const problems = compiled?.problems ?? [];
-  const reviewing = row!.status === 'in-review';
   return (
     <Foot>
       <strong data-problems={compiled && isFresh ? problems.length : undefined}>
@@ -81,24 +80,42 @@ export function Footer({ desk, setOpen }: { desk: DraftDesk; setOpen: (open: Ope
         ))}
       </ul>
       {row!.status !== 'released' && (
-        <>
-          {row!.basedOn !== null && (
-            <Button onPress={() => setOpen('changes')}>Compare with version {row!.basedOn}</Button>
-          )}
-          {reviewing && (
-            <span>
-              Sent by {row!.sentBy}. {mayRelease ? 'Read it and release it.' : 'An engineer reads it and releases it.'}
-            </span>
-          )}
-          {reviewing && <Button onPress={() => void act('reopen')}>Back to writing</Button>}
-          <PrimaryButton
-            isDisabled={!compiled || !isFresh || problems.length > 0 || (reviewing && !mayRelease)}
-            onPress={() => void act(reviewing ? 'release' : 'review')}
-          >
-            {reviewing ? 'Release' : 'Send to review'}
-          </PrimaryButton>
-        </>
+        <WayOn
+          row={row!}
+          act={act}
+          setOpen={setOpen}
+          whole={compiled !== null && problems.length === 0}
+          isFresh={isFresh}
+        />
       )}
     </Foot>
   );
 }
+
+interface WayOnProps extends Pick<DraftDesk, 'act' | 'isFresh'> {
+  row: NonNullable<DraftDesk['row']>;
+  setOpen: (open: Open) => void;
+  whole: boolean;
+}
+
+const WayOn = memo(({ row, act, isFresh, setOpen, whole }: WayOnProps) => {
+  const mayRelease = useMay('release');
+  const reviewing = row.status === 'in-review';
+  return (
+    <>
+      {row.basedOn !== null && <Button onPress={() => setOpen('changes')}>Compare with version {row.basedOn}</Button>}
+      {reviewing && (
+        <span>
+          Sent by {row.sentBy}. {mayRelease ? 'Read it and release it.' : 'An engineer reads it and releases it.'}
+        </span>
+      )}
+      {reviewing && <Button onPress={() => void act('reopen')}>Back to writing</Button>}
+      <PrimaryButton
+        isDisabled={!whole || !isFresh || (reviewing && !mayRelease)}
+        onPress={() => void act(reviewing ? 'release' : 'review')}
+      >
+        {reviewing ? 'Release' : 'Send to review'}
+      </PrimaryButton>
+    </>
+  );
+});

@@ -1,11 +1,13 @@
 import { removeAt, setMember } from '@rouse/core/authoring';
-import { useId } from 'react';
+import { memo, useId } from 'react';
 import styled from 'styled-components';
 import { SlimButton } from '../../../ui/button.tsx';
+import { Choices } from './choices.tsx';
 import { ConditionField } from './condition-field.tsx';
 import { ItemOrder, type ItemProps } from './item-order.tsx';
 import { ItemOthers } from './item-others.tsx';
 import { type ShownItem, textOf } from './shown.ts';
+import { useSteady } from './use-steady.ts';
 
 const Form = styled.div`
   border: 2px solid var(--now);
@@ -63,15 +65,17 @@ const Form = styled.div`
 
 interface FormProps extends ItemProps {
   shown: ShownItem;
-  moves: { up: () => void; down: () => void };
+  /** up in the list by -1, down by 1 */
+  move: (by: number) => void;
   remove: () => void;
 }
 
 const SEVERITIES = ['no-go', 'caution', 'note'] as const;
 
 /** One item of a leg, field by field. What is changed is written into its file, and nothing else of it. */
-export function ItemForm({ file, row, shown, desk, locked, moves, remove }: FormProps) {
+export function ItemForm({ file, row, shown, desk, locked, move, remove }: FormProps) {
   const zones = useId();
+  const acts = { move: useSteady(move), remove: useSteady(remove) };
   const text = desk.folder[file] ?? '';
   const set = (name: string, value: string): void =>
     desk.change(file, value === '' ? removeAt(text, [...row.path, name]) : setMember(text, [...row.path, name], value));
@@ -102,13 +106,7 @@ export function ItemForm({ file, row, shown, desk, locked, moves, remove }: Form
       <label>
         Zone
         <input list={zones} readOnly={locked} value={shown.zone} onChange={(e) => set('zone', e.target.value)} />
-        <datalist id={zones}>
-          {[...new Set(desk.compiled?.type?.items.map((i) => i.zone))].map((z) => (
-            <option key={z} value={z}>
-              {z}
-            </option>
-          ))}
-        </datalist>
+        <Choices id={zones} values={[...new Set(desk.compiled?.type?.items.map((i) => i.zone))].map((z) => [z, z])} />
       </label>
       <label>
         Who
@@ -138,30 +136,37 @@ export function ItemForm({ file, row, shown, desk, locked, moves, remove }: Form
       </label>
       <ItemOrder file={file} row={row} desk={desk} locked={locked} />
       <ItemOthers file={file} row={row} desk={desk} locked={locked} />
-      <Foot row={row} shown={shown} locked={locked} moves={moves} remove={remove} />
+      <Foot
+        about={row.use === null ? `${shown.kind} ${shown.id}` : `Standard item ${row.use}, changed where something stands here`} // prettier-ignore
+        count={row.items.length}
+        locked={locked}
+        {...acts}
+      />
     </Form>
   );
 }
 
-/** What it stands for, and what can be done with the whole of it. */
-function Foot({ row, shown, locked, moves, remove }: Pick<FormProps, 'row' | 'shown' | 'locked' | 'moves' | 'remove'>) {
-  return (
-    <div className="wide">
-      <span>
-        {row.use === null
-          ? `${shown.kind} ${shown.id}`
-          : `Standard item ${row.use}, changed where something stands here`}
-        {row.items.length > 1 && ` · stands for ${row.items.length} items`}
-      </span>
-      <SlimButton isDisabled={locked} onPress={moves.up}>
-        Move up
-      </SlimButton>
-      <SlimButton isDisabled={locked} onPress={moves.down}>
-        Move down
-      </SlimButton>
-      <SlimButton isDisabled={locked} onPress={remove}>
-        Remove
-      </SlimButton>
-    </div>
-  );
+interface FootProps extends Pick<FormProps, 'locked' | 'move' | 'remove'> {
+  about: string;
+  /** of the items that it stands for */
+  count: number;
 }
+
+/** What it stands for, and what can be done with the whole of it. */
+const Foot = memo(({ about, count, locked, move, remove }: FootProps) => (
+  <div className="wide">
+    <span>
+      {about}
+      {count > 1 && ` · stands for ${count} items`}
+    </span>
+    <SlimButton isDisabled={locked} onPress={() => move(-1)}>
+      Move up
+    </SlimButton>
+    <SlimButton isDisabled={locked} onPress={() => move(1)}>
+      Move down
+    </SlimButton>
+    <SlimButton isDisabled={locked} onPress={() => remove()}>
+      Remove
+    </SlimButton>
+  </div>
+));

@@ -1,6 +1,7 @@
 import { ITEM_KINDS } from '@rouse/core/aircraft';
 import { removeAt, renameMember, setMember, setNames, type YamlPath } from '@rouse/core/authoring';
 import { useId, useState } from 'react';
+import { Choices } from './choices.tsx';
 import { type LegRow, textOf } from './shown.ts';
 import type { DraftDesk } from './use-draft.ts';
 
@@ -49,13 +50,7 @@ export function ItemOrder({ file, row, desk, locked }: ItemProps) {
             desk.change(file, setNames(text, at('needs'), names));
           }}
         />
-        <datalist id={ids}>
-          {desk.compiled?.type?.items.map((i) => (
-            <option key={i.id} value={i.id}>
-              {i.challenge}
-            </option>
-          ))}
-        </datalist>
+        <Choices id={ids} values={desk.compiled?.type?.items.map((i) => [i.id, i.challenge]) ?? []} />
       </label>
       <label>
         While others are waited for

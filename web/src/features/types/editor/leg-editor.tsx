@@ -1,5 +1,5 @@
 import { insertElement, moveElement, removeAt, writtenItems } from '@rouse/core/authoring';
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { SlimButton } from '../../../ui/button.tsx';
 import { ItemForm } from './item-form.tsx';
@@ -8,6 +8,7 @@ import { PartHead } from './part-head.tsx';
 import type { Part } from './parts.ts';
 import { type LegRow, shownOf } from './shown.ts';
 import type { DraftDesk } from './use-draft.ts';
+import { useSteady } from './use-steady.ts';
 
 const List = styled.ol`
   list-style: none;
@@ -48,18 +49,12 @@ export function LegEditor({ part, desk, line, locked, extra, showItem }: LegProp
   useEffect(() => showItem(open === null ? null : (rows[open]?.items[0] ?? null)), [open, rows, showItem]);
   const at = (row: LegRow | undefined): number => Number(row?.path.at(-1));
   const listOf = (row: LegRow): string => row.path.slice(0, -1).join('.');
-  const move = (from: number, to: number): void => {
+  const move = useSteady((from: number, to: number): void => {
     const [a, b] = [rows[from], rows[to]];
     if (!a || !b || listOf(a) !== listOf(b)) return;
     desk.change(file, moveElement(text, a.path.slice(0, -1), at(a), at(b)));
     setOpen(to);
-  };
-  // a line that shows the same is not drawn again: what it calls stays the same, and does what is meant now
-  const latest = useRef(move);
-  useEffect(() => {
-    latest.current = move;
   });
-  const moveLine = useCallback((from: number, to: number) => latest.current(from, to), []);
   const toggle = useCallback((i: number) => setOpen((now) => (now === i ? null : i)), []);
   const add = (): void => {
     const after = open === null ? rows.at(-1) : rows[open];
@@ -87,7 +82,7 @@ export function LegEditor({ part, desk, line, locked, extra, showItem }: LegProp
               wrong={wrong.has(row.line)}
               locked={locked}
               toggle={toggle}
-              move={moveLine}
+              move={move}
             >
               {open === i && (
                 <ItemForm
@@ -96,7 +91,7 @@ export function LegEditor({ part, desk, line, locked, extra, showItem }: LegProp
                   shown={shown}
                   desk={desk}
                   locked={locked}
-                  moves={{ up: () => move(i, i - 1), down: () => move(i, i + 1) }}
+                  move={(by) => move(i, i + by)}
                   remove={() => {
                     desk.change(file, removeAt(text, row.path));
                     setOpen(null);

@@ -9,6 +9,11 @@ import type { ShownItem } from './shown.ts';
 
 const Line = styled.li`
   border-bottom: 1px solid var(--hair);
+  /* a line that is not in sight is not laid out and not painted; an open one shows lists beyond its edge */
+  &:not([data-open]) {
+    content-visibility: auto;
+    contain-intrinsic-block-size: auto 2.3125rem;
+  }
   &[data-over] {
     box-shadow: inset 0 3px 0 var(--now);
   }
@@ -54,9 +59,11 @@ const Row = styled.button`
   cursor: pointer;
   > * {
     min-width: 0;
+    white-space: nowrap;
+  }
+  > [data-cut] {
     overflow: hidden;
     text-overflow: ellipsis;
-    white-space: nowrap;
   }
   b {
     font-weight: 600;
@@ -88,6 +95,9 @@ const Row = styled.button`
 
 /** what is carried from one line to another */
 const ITEM = 'application/x-rouse-item';
+
+/** Only what may be too long for its column gets an edge that cuts: each costs the page time at every key. */
+const cut = (text: string, fits: number): true | undefined => text.length > fits || undefined;
 
 interface LineProps {
   at: number;
@@ -133,6 +143,7 @@ function DrawnLine({ at, shown, open, wrong, locked, toggle, move, children }: L
       {...dropProps}
       ref={line}
       data-row={shown.id}
+      data-open={open || undefined}
       data-over={isDropTarget || undefined}
       data-dragged={isDragging || undefined}
       aria-label={shown.challenge}
@@ -153,11 +164,11 @@ function DrawnLine({ at, shown, open, wrong, locked, toggle, move, children }: L
           }}
         >
           <span>{at + 1}</span>
-          <b>{shown.challenge}</b>
-          <span>{shown.response}</span>
+          <b data-cut={cut(shown.challenge, 18)}>{shown.challenge}</b>
+          <span data-cut={cut(shown.response, 18)}>{shown.response}</span>
           <span>{shown.kind}</span>
-          <span>{shown.zone}</span>
-          <span>{shown.sensedBy}</span>
+          <span data-cut={cut(shown.zone, 16)}>{shown.zone}</span>
+          <span data-cut={cut(shown.sensedBy, 13)}>{shown.sensedBy}</span>
           <span>{shown.failure}</span>
         </Row>
       </div>

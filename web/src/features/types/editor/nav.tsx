@@ -1,8 +1,8 @@
+import { memo } from 'react';
 import styled from 'styled-components';
 import { narrower } from '../../../app/theme.ts';
 import type { Open } from './open.ts';
-import { countOf, type Part } from './parts.ts';
-import type { DraftDesk } from './use-draft.ts';
+import type { PartLine } from './parts.ts';
 
 const Parts = styled.nav`
   grid-area: nav;
@@ -57,39 +57,38 @@ const Parts = styled.nav`
 `;
 
 interface NavProps {
-  parts: readonly Part[];
-  desk: DraftDesk;
+  lines: readonly PartLine[];
   open: Open;
   setOpen: (open: Open) => void;
 }
 
-/** The parts of the type, each with how much it holds and how much is wrong in it. */
-export function Nav({ parts, desk: { folder, compiled }, open, setOpen }: NavProps) {
-  const wrongIn = (file: string): number => compiled?.problems.filter((p) => p.file === file).length ?? 0;
-  const firstLeg = parts.find((p) => p.inProcedure);
+/** The parts of the type, each with how much it holds and how much is wrong in it. Drawn again when it says something else. */
+export const Nav = memo(
+  DrawnNav,
+  (before, now) => before.open === now.open && JSON.stringify(before.lines) === JSON.stringify(now.lines),
+);
+
+function DrawnNav({ lines, open, setOpen }: NavProps) {
+  const firstLeg = lines.find((p) => p.inProcedure);
   return (
     <Parts aria-label="Parts of the type">
-      {parts.map((part) => {
-        const wrong = wrongIn(part.file);
-        return (
-          <div key={part.file}>
-            {part === firstLeg && <h2>Procedure</h2>}
-            <button
-              type="button"
-              data-part={part.file}
-              data-inner={part.inProcedure}
-              aria-current={typeof open !== 'string' && open.file === part.file ? 'page' : undefined}
-              onClick={() => setOpen({ file: part.file })}
-            >
-              {part.label}
-              <small>
-                {wrong > 0 && <b aria-label={`${wrong} wrong`}>{wrong}</b>}{' '}
-                {countOf(part, folder[part.file] ?? '', compiled)}
-              </small>
-            </button>
-          </div>
-        );
-      })}
+      {lines.map((part) => (
+        <div key={part.file}>
+          {part === firstLeg && <h2>Procedure</h2>}
+          <button
+            type="button"
+            data-part={part.file}
+            data-inner={part.inProcedure}
+            aria-current={typeof open !== 'string' && open.file === part.file ? 'page' : undefined}
+            onClick={() => setOpen({ file: part.file })}
+          >
+            {part.label}
+            <small>
+              {part.wrong > 0 && <b aria-label={`${part.wrong} wrong`}>{part.wrong}</b>} {part.count}
+            </small>
+          </button>
+        </div>
+      ))}
       <button type="button" aria-current={open === 'changes' ? 'page' : undefined} onClick={() => setOpen('changes')}>
         What has changed
       </button>

@@ -48,8 +48,30 @@ export function partsOf(folder: Readonly<Record<string, string>>, compiled: Draf
   return [...HEAD.filter(there), ...legs, ...TAIL.filter(there)];
 }
 
-/** How many there are of what a part holds; null for a form. */
-export function countOf({ file, as }: Part, text: string, compiled: DraftType | null): number | null {
+/** One line of the list of parts. */
+export interface PartLine extends Part {
+  /** how many there are of what it holds; null for a form */
+  count: number | null;
+  wrong: number;
+}
+
+/** The parts as the list shows them. */
+export function linesOf(
+  parts: readonly Part[],
+  folder: Readonly<Record<string, string>>,
+  compiled: DraftType | null,
+): PartLine[] {
+  // prettier-ignore
+  const wrong = new Map<string, number>();
+  for (const { file } of compiled?.problems ?? []) wrong.set(file, (wrong.get(file) ?? 0) + 1);
+  return parts.map((part) => ({
+    ...part,
+    count: countOf(part, folder[part.file] ?? '', compiled),
+    wrong: wrong.get(part.file) ?? 0,
+  }));
+}
+
+function countOf({ file, as }: Part, text: string, compiled: DraftType | null): number | null {
   if (as === 'leg') return compiled?.items[file]?.length ?? null;
   if (as === 'table') return text.split('\n').filter((l) => l.trim() !== '' && !l.startsWith('#')).length - 1;
   return null;

@@ -1,6 +1,6 @@
 import { sayCondition } from '@rouse/core/aircraft';
 import { conditionOf } from '@rouse/core/procedure';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import styled from 'styled-components';
 import { lights } from '../../../app/theme.ts';
 import { SlimButton } from '../../../ui/button.tsx';
@@ -51,10 +51,21 @@ const Card = styled.article`
 `;
 
 const LIGHTS = ['day', 'night', 'sun'] as const;
+type Light = (typeof LIGHTS)[number];
+
+const LightChoice = memo(({ light, setLight }: { light: Light; setLight: (light: Light) => void }) => (
+  <Lights>
+    {LIGHTS.map((l) => (
+      <SlimButton key={l} aria-pressed={light === l} onPress={() => setLight(l)}>
+        {l}
+      </SlimButton>
+    ))}
+  </Lights>
+));
 
 /** The open item as the pilot will see it, in any light. */
 export function Preview({ desk: { compiled }, item }: { desk: DraftDesk; item: number | null }) {
-  const [light, setLight] = useState<(typeof LIGHTS)[number]>('day');
+  const [light, setLight] = useState<Light>('day');
   const type = compiled?.type;
   const shown = item === null ? undefined : type?.items[item];
   const list = type?.items.filter((i) => i.leg === shown?.leg) ?? [];
@@ -64,13 +75,7 @@ export function Preview({ desk: { compiled }, item }: { desk: DraftDesk; item: n
       <Small>As the pilot will see it</Small>
       {shown && type ? (
         <>
-          <Lights>
-            {LIGHTS.map((l) => (
-              <SlimButton key={l} aria-pressed={light === l} onPress={() => setLight(l)}>
-                {l}
-              </SlimButton>
-            ))}
-          </Lights>
+          <LightChoice light={light} setLight={setLight} />
           <Card data-preview={shown.id} data-light={light}>
             <small>
               {type.legs.find((l) => l.id === shown.leg)?.label} · {list.indexOf(shown) + 1} of {list.length},{' '}

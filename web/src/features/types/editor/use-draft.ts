@@ -12,10 +12,14 @@ export interface DraftType extends Omit<CompiledDraft, 'type'> {
 }
 
 /** A draft as one person writes on it, and the type that it is so far. */
-export interface DraftDesk extends DraftNow {
+export interface DraftDesk extends DraftNow, DraftActs {
   compiled: DraftType | null;
   /** what is compiled is what stands in the draft now, and not what stood there a key ago */
   isFresh: boolean;
+}
+
+/** What is done to a draft: the same functions as long as the page is open. */
+interface DraftActs {
   touched: (file: string) => boolean;
   change: (file: string, text: string) => void;
   undo: () => Promise<void>;
@@ -34,16 +38,18 @@ export function useDraft(id: string): DraftDesk {
     sync.start();
     return () => sync.stop();
   }, [sync]);
+  const acts = useMemo(
+    (): DraftActs => ({
+      touched: (file) => sync.touched(file),
+      change: (file, text) => sync.change(file, text),
+      undo: () => sync.undo(),
+      settle: (mine) => sync.settle(mine),
+      act: (what) => sync.act(what),
+    }),
+    [sync],
+  );
   const shown = now ?? sync.now;
-  return {
-    ...shown,
-    ...useCompiled(shown.folder, shown.row !== null),
-    touched: (file) => sync.touched(file),
-    change: (file, text) => sync.change(file, text),
-    undo: () => sync.undo(),
-    settle: (mine) => sync.settle(mine),
-    act: (what) => sync.act(what),
-  };
+  return { ...shown, ...useCompiled(shown.folder, shown.row !== null), ...acts };
 }
 
 /** The draft as a type, compiled in a worker; while it is at work, what was compiled last. */
