@@ -45,7 +45,7 @@ const WHOLE_S = 45;
  */
 export function recordedStart(type: WatchedType, run: Trace, watchId: string, starterAt_s: number, day: StartDay): RecordedStart {
   const watch = type.startWatches.find((w) => w.id === watchId);
-  if (watch?.kind !== 'turbine') throw new RangeError('a twin is fitted to turbine starts only');
+  if (watch?.kind !== 'turbine') throw new RangeError('a twin is fitted to turbine starts only: how much a piston engine was primed, no channel tells');
   if (watch.engine !== type.engines[0]!.id) throw new RangeError('a twin is fitted to the engine that is started first');
   for (const [name, value] of Object.entries(day))
     if (!Number.isFinite(value)) throw new RangeError(`the ${DAY_WORDS[name as keyof StartDay]} of that start is not known`);

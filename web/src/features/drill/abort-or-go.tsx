@@ -109,7 +109,7 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
         )}
         {kept}
       </Side>
-      <Mid aria-label="Drawings">{watched && <LiveDrawings followed={watched} start />}</Mid>
+      <Mid aria-label="Drawings">{watched && <LiveDrawings followed={watched} follows="start" />}</Mid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="Marks" tabIndex={0} style={{ gridArea: 'right' }}>
         <Small>{stage === 'over' ? 'Marks' : 'Marks so far'}</Small>

@@ -69,7 +69,7 @@ export function Desk() {
       </Side>
       <DrillMid>
         {type && lesson && <LearnersCockpit type={type} lesson={lesson} view={view} />}
-        <EnginePictures />
+        <EnginePictures told />
       </DrillMid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <Side aria-label="Marks" tabIndex={0} style={{ gridArea: 'right' }}>

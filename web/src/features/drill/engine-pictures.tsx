@@ -28,8 +28,11 @@ const Pictures = styled.div`
   }
 `;
 
-/** What the engine says while a lesson flies: the drawings of a real run, and the room to the limits. */
-export function EnginePictures() {
+/**
+ * What the engine says while a lesson flies: the drawings of a real run, and the room to the limits.
+ * @param told what is to be done is on the screen, so that the drawings may be about it
+ */
+export function EnginePictures({ told }: { told: boolean }) {
   const followed = useAppSelector((s) => s.run.followed);
   const watched = followed && asWatched(followed);
   if (!watched) return null;
@@ -37,7 +40,7 @@ export function EnginePictures() {
     <Pictures>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <section aria-label="Drawings" tabIndex={0}>
-        <LiveDrawings followed={watched} />
+        <LiveDrawings followed={watched} follows={told ? 'list' : 'engine'} />
       </section>
       <Room followed={watched} />
     </Pictures>

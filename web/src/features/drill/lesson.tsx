@@ -14,7 +14,7 @@ import { WithYou } from './with-you.tsx';
 import { WhatIfOfDrill } from './what-if-of-drill.tsx';
 import { WaitsAtHand } from './waits-at-hand.tsx';
 
-/** The item that is told stands out in the cockpit from the second hint on. */
+/** From the second hint on the item itself is told: it stands out in the cockpit, and the drawings are about it. */
 const SHOWN_FROM = 2;
 
 interface LessonViewProps {
@@ -75,7 +75,7 @@ export function LessonView({ type, lesson, before, leave }: LessonViewProps) {
             ask={drill.askWhatIf}
           />
         ) : (
-          <EnginePictures />
+          <EnginePictures told={told >= SHOWN_FROM} />
         )}
       </DrillMid>
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}

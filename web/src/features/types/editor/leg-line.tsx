@@ -49,7 +49,7 @@ const Row = styled.button`
   flex: 1 1 0;
   min-height: 2.25rem;
   display: grid;
-  grid-template-columns: 1.875rem minmax(7.5rem, 1.2fr) minmax(7.5rem, 1.6fr) 4rem 6.875rem minmax(5.625rem, 1fr) 4rem;
+  grid-template-columns: 1.875rem minmax(6.5rem, 1.2fr) minmax(6.5rem, 1.6fr) 4rem 6.875rem minmax(5.25rem, 1fr) 3.5rem;
   gap: 0 8px;
   align-items: center;
   padding: 4px 16px 4px 12px;
