@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { bandWords } from '@rouse/core/aircraft';
-import { bandPath, linearScale } from '../src/charts/scale.ts';
+import { bandPath } from '../src/charts/band-path.ts';
+import { linearScale } from '../src/charts/scale.ts';
 import { dayAndTime, minutes, outcomeInWords, stopwatch } from '../src/ui/words.ts';
 
 describe('scales', () => {

@@ -387,7 +387,7 @@ describe('the followed run', () => {
 
   test('without a server the list goes on by what is written here, until the journal has it, or it is refused', () => {
     const draft = { id: entries[1]!.id, at_ms: 1e12, t_s: 4, by: 'p', payload: payloads[1]! };
-    const alone = runReducer(loaded, writtenMeanwhile(draft));
+    const alone = runReducer(loaded, writtenMeanwhile(chainEntries('run', entries[0], [draft])));
     expect(alone.followed!.state.items['papers']?.status).toBe('done');
     expect(alone.followed!.entries).toHaveLength(1);
     // what the watch wrote in between comes first

@@ -1,4 +1,5 @@
 // Keeps Rouse on a tablet: its pages as they were built, and what the server answered last. Bundled by scripts/lib/build.mjs.
+import { cacheNames } from 'workbox-core';
 import { ExpirationPlugin } from 'workbox-expiration';
 import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute } from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
@@ -12,6 +13,15 @@ declare const BUILT_FILES: { url: string; revision: string | null }[];
 const MOST_ANSWERS = 600;
 /** files that are made when they are asked for, and whole exports, are not kept */
 const NOT_KEPT = /\.(pdf|csv)$|\/export$|\/bundle\.json$/;
+
+/** A browser that can be told once where files come from takes them without waking this worker for each. */
+interface Installed extends ExtendableEvent {
+  addRoutes?: (rule: { condition: { urlPattern: string }; source: { cacheName: string } }) => Promise<void>;
+}
+self.addEventListener('install', (event: Installed) => {
+  const kept = { condition: { urlPattern: '/assets/*' }, source: { cacheName: cacheNames.precache } };
+  if (event.addRoutes) event.waitUntil(event.addRoutes(kept));
+});
 
 precacheAndRoute(BUILT_FILES);
 cleanupOutdatedCaches();

@@ -1,4 +1,5 @@
-import { type Channel, sayValue } from './channel.ts';
+import type { Channel } from './channel.ts';
+import { sayValue } from './readings.ts';
 import type { ChannelTest, Condition } from './condition-schema.ts';
 
 /** Three-valued: what cannot be known is not good. */

@@ -1,17 +1,17 @@
-export { believable, type Channel, decimalsOf, sayValue } from './channel.ts';
+export type { Channel } from './channel.ts';
+export { holdSeconds, stagesOf } from './item-facts.ts';
+export { believable, decimalsOf, sayValue } from './readings.ts';
 export { type CockpitControl, leverEnds, RESERVED_KEYS } from './cockpit.ts';
 export type { ChannelTest, Condition } from './condition-schema.ts';
 export { channelsOf, holds, sayCondition, Sensed, type Verdict } from './condition.ts';
 export { bandEdge, type Limit, type LimitBand, type Phase, PHASES, type Severity } from './limits.ts';
 export {
   abortPlanSchema,
-  holdSeconds,
   type Item,
   ITEM_KINDS,
   itemSchema,
   legSchema,
   type ItemKind,
-  stagesOf,
   type When,
 } from './procedure-items.ts';
 export { type LedgerSpec, type OneEngineSpec, ratingsSchema } from './ratings.ts';

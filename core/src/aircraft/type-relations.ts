@@ -3,7 +3,8 @@ import { attempt, isRefusal } from '../quantity/index.ts';
 import { checkCockpit } from './cockpit.ts';
 import { channelsOf } from './condition.ts';
 import { bandEdge } from './limits.ts';
-import { type Item, stagesOf } from './procedure-items.ts';
+import { stagesOf } from './item-facts.ts';
+import type { Item } from './procedure-items.ts';
 import { causesOfCheck, channelsOfCheck, stagesNamed, type TraceCheck } from './trace-check.ts';
 import type { TypeFile } from './type-shape.ts';
 

@@ -1,7 +1,8 @@
 import type { TypeFile } from '../aircraft/index.ts';
 import { briefOf } from './brief.ts';
 import type { Figure } from './figure.ts';
-import { type BriefContext, type BriefInput, emptyBrief } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
+import { type BriefContext, emptyBrief } from './input.ts';
 import { readReport } from './from-report.ts';
 import type { Brief, Objection } from './result.ts';
 

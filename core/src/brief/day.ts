@@ -2,7 +2,8 @@ import { pressureAltitude } from '../atmosphere/index.ts';
 import { chartAir } from '../procedure/index.ts';
 import type { Wind } from '../weather/index.ts';
 import { type Figure, figure, known, need } from './figure.ts';
-import type { BriefContext, BriefInput } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
+import type { BriefContext } from './input.ts';
 
 /** What every figure of a brief is worked out from. */
 export interface Day {

@@ -6,7 +6,8 @@ import {
   reportTime,
 } from '../weather/index.ts';
 import { attempt, isRefusal } from '../quantity/index.ts';
-import { type BriefInput, NO_WIND } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
+import { NO_WIND } from './input.ts';
 
 const ERRORS: Record<ReportErrorCode, string> = {
   NOT_A_REPORT: 'This is not a report of the present weather.',

@@ -4,10 +4,9 @@ export { windOf } from './day.ts';
 export type { ExpectedStart } from './expected-start.ts';
 export { type Figure, known } from './figure.ts';
 export { type ReadReport, readReport, type ReportNoteInWords } from './from-report.ts';
+export { type BriefInput, briefInputSchema } from './input-schema.ts';
 export {
   type BriefContext,
-  type BriefInput,
-  briefInputSchema,
   contextAlone,
   type DueSoon,
   emptyBrief,

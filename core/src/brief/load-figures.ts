@@ -2,7 +2,7 @@ import type { TypeFile } from '../aircraft/index.ts';
 import { fuelPlan, type LoadItem, weightBalance } from '../loading/index.ts';
 import { needNumber, Refused } from '../quantity/index.ts';
 import { figure, need } from './figure.ts';
-import type { BriefInput } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
 import type { BriefFigures } from './result.ts';
 
 type LoadFigures = Pick<BriefFigures, 'fuel' | 'balance' | 'landingFuel_kg' | 'landing' | 'liftMass_kg'>;

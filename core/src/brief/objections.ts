@@ -2,7 +2,8 @@ import type { TypeFile } from '../aircraft/index.ts';
 import { type HeldEntry, sayEntry } from '../procedure/index.ts';
 import type { BriefFigures, Objection } from './result.ts';
 import { known } from './figure.ts';
-import { type BriefContext, type BriefInput, operatorWay } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
+import { type BriefContext, operatorWay } from './input.ts';
 
 /** Everything that speaks against beginning, no-go first. */
 export function objectionsOf(input: BriefInput, context: BriefContext, brief: BriefFigures): Objection[] {

@@ -1,7 +1,8 @@
 import { isPiston, type StandInPreset, type WatchedType } from '../aircraft/index.ts';
 import type { BriefRecord } from '../procedure/index.ts';
 import { briefOf } from './brief.ts';
-import { type BriefInput, contextAlone, emptyBrief, NO_WIND } from './input.ts';
+import type { BriefInput } from './input-schema.ts';
+import { contextAlone, emptyBrief, NO_WIND } from './input.ts';
 
 /** tanks of a simulated aircraft are this full */
 const FUEL_SHARE = 0.6;

@@ -1,20 +1,30 @@
 import './fonts.css';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
-import { RouterProvider } from 'react-router/dom';
+import { BrowserRouter } from 'react-router';
 import { keepOnDevice } from '../platform/offline.ts';
-import { router } from './router.tsx';
+import { beginEarly, Pages } from './router.tsx';
+import { askSession } from './session-data.ts';
 import { store } from './store.ts';
 import { GlobalStyle } from './theme.ts';
+import { UntilTrouble } from './trouble.tsx';
 
 keepOnDevice();
+void store.dispatch(askSession());
+beginEarly(window.location.pathname);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
       <GlobalStyle />
-      <RouterProvider router={router} />
+      <BrowserRouter>
+        <UntilTrouble>
+          <Suspense fallback={<p>Opening Rouse…</p>}>
+            <Pages />
+          </Suspense>
+        </UntilTrouble>
+      </BrowserRouter>
     </Provider>
   </StrictMode>,
 );

@@ -1,157 +1,214 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import { type ComponentType, lazy, type ReactNode, useState } from 'react';
+import { matchRoutes, Navigate, type RouteObject, useRoutes } from 'react-router';
+import { readAhead } from '../run/read-run.ts';
 import { OnAircraftInHand } from './aircraft-in-hand.tsx';
+import { askToday } from './server-data.ts';
 import { Shell } from './shell.tsx';
-import { Trouble } from './trouble.tsx';
+import { store } from './store.ts';
+import { NoSuchPage } from './trouble.tsx';
 
-export const router = createBrowserRouter([
+type Params = Readonly<Record<string, string | undefined>>;
+
+/** What a page needs that is on its way long before it is drawn: its scripts, and what it asks for first. */
+interface Early {
+  begin: (params: Params) => void;
+}
+
+/** A page whose scripts are read when somebody goes there. @param ask what it asks for first, when Rouse is opened on it */
+function page(
+  load: () => Promise<{ default: ComponentType }>,
+  ask?: (params: Params) => void,
+): Pick<RouteObject, 'element' | 'handle'> {
+  let there: ComponentType | null = null;
+  const read = async (): Promise<{ default: ComponentType }> => {
+    const module = await load();
+    there = module.default;
+    return module;
+  };
+  const later = lazy(read);
+  const Page = (): ReactNode => {
+    // what is there already is drawn at once: a page that is waited for is held back for a moment by React
+    const [Drawn] = useState(() => there ?? later);
+    return <Drawn />;
+  };
+  const begin = (params: Params): void => {
+    // what fails here fails again, and is told, when the page is drawn
+    read().catch(() => undefined);
+    ask?.(params);
+  };
+  return { element: <Page />, handle: { begin } satisfies Early };
+}
+
+const ROUTES: RouteObject[] = [
   {
     path: '/join/:token',
-    errorElement: <Trouble />,
-    hydrateFallbackElement: <p>Opening Rouse…</p>,
-    lazy: async () => ({ Component: (await import('../features/sign-in/join.tsx')).JoinView }),
+    ...page(async () => ({ default: (await import('../features/sign-in/join.tsx')).JoinView })),
   },
   { path: '/sign-in', element: <Shell />, children: [{ index: true, element: <Navigate to="/" replace /> }] },
   {
     path: '/',
     element: <Shell />,
-    errorElement: <Trouble />,
-    hydrateFallbackElement: <p>Opening Rouse…</p>,
     children: [
-      { index: true, lazy: async () => ({ Component: (await import('../features/today/today.tsx')).TodayView }) },
+      {
+        index: true,
+        ...page(
+          async () => ({ default: (await import('../features/today/today.tsx')).TodayView }),
+          () => void store.dispatch(askToday()),
+        ),
+      },
       { path: 'brief', element: <OnAircraftInHand key="brief" title="Brief" to={(a) => `/brief/${a}`} /> },
       { path: 'power', element: <OnAircraftInHand key="power" title="Power" to={(a) => `/power/${a}`} /> },
       {
         path: 'power/:aircraft',
-        lazy: async () => ({ Component: (await import('../features/power/power.tsx')).PowerView }),
+        ...page(async () => ({ default: (await import('../features/power/power.tsx')).PowerView })),
       },
       {
         path: 'brief/:aircraft',
-        lazy: async () => ({ Component: (await import('../features/brief/brief.tsx')).BriefView }),
+        ...page(async () => ({ default: (await import('../features/brief/brief.tsx')).BriefView })),
       },
       {
-        lazy: async () => ({ Component: (await import('../features/set-up/set-up.tsx')).SetUp }),
+        ...page(async () => ({ default: (await import('../features/set-up/set-up.tsx')).SetUp })),
         children: [
           { path: 'set-up', element: <Navigate to="/set-up/aircraft" replace /> },
           {
             path: 'set-up/first-steps',
-            lazy: async () => ({ Component: (await import('../features/set-up/first-steps.tsx')).FirstSteps }),
+            ...page(async () => ({ default: (await import('../features/set-up/first-steps.tsx')).FirstSteps })),
           },
           {
             path: 'set-up/aircraft',
-            lazy: async () => ({ Component: (await import('../features/set-up/aircraft.tsx')).AircraftSetUp }),
+            ...page(async () => ({ default: (await import('../features/set-up/aircraft.tsx')).AircraftSetUp })),
           },
           {
             path: 'set-up/sites',
-            lazy: async () => ({ Component: (await import('../features/set-up/sites.tsx')).Sites }),
+            ...page(async () => ({ default: (await import('../features/set-up/sites.tsx')).Sites })),
           },
           {
             path: 'set-up/lessons',
-            lazy: async () => ({ Component: (await import('../features/set-up/lessons.tsx')).LessonsSetUp }),
+            ...page(async () => ({ default: (await import('../features/set-up/lessons.tsx')).LessonsSetUp })),
           },
           {
             path: 'set-up/lines',
-            lazy: async () => ({ Component: (await import('../features/set-up/lines.tsx')).Lines }),
+            ...page(async () => ({ default: (await import('../features/set-up/lines.tsx')).Lines })),
           },
           {
             path: 'set-up/people',
-            lazy: async () => ({ Component: (await import('../features/set-up/people.tsx')).People }),
+            ...page(async () => ({ default: (await import('../features/set-up/people.tsx')).People })),
           },
           {
             path: 'set-up/operator',
-            lazy: async () => ({ Component: (await import('../features/set-up/operator.tsx')).Operator }),
+            ...page(async () => ({ default: (await import('../features/set-up/operator.tsx')).Operator })),
           },
           {
             path: 'set-up/audit',
-            lazy: async () => ({ Component: (await import('../features/set-up/audit.tsx')).Audit }),
+            ...page(async () => ({ default: (await import('../features/set-up/audit.tsx')).Audit })),
           },
-          { path: 'set-up/me', lazy: async () => ({ Component: (await import('../features/set-up/me.tsx')).Me }) },
-          { path: 'types', lazy: async () => ({ Component: (await import('../features/types/types.tsx')).TypesView }) },
+          { path: 'set-up/me', ...page(async () => ({ default: (await import('../features/set-up/me.tsx')).Me })) },
+          {
+            path: 'types',
+            ...page(async () => ({ default: (await import('../features/types/types.tsx')).TypesView })),
+          },
         ],
       },
       {
         path: 'types/drafts/:draft',
-        lazy: async () => ({ Component: (await import('../features/types/editor/editor.tsx')).TypeEditor }),
+        ...page(async () => ({ default: (await import('../features/types/editor/editor.tsx')).TypeEditor })),
       },
       {
         path: 'types/:type/:version',
-        lazy: async () => ({ Component: (await import('../features/types/type.tsx')).TypeView }),
+        ...page(async () => ({ default: (await import('../features/types/type.tsx')).TypeView })),
       },
-      { path: 'start', lazy: async () => ({ Component: (await import('../features/start/find-run.tsx')).FindRun }) },
+      { path: 'start', ...page(async () => ({ default: (await import('../features/start/find-run.tsx')).FindRun })) },
       {
         path: 'start/:run',
-        lazy: async () => ({ Component: (await import('../features/start/start.tsx')).StartView }),
+        ...page(
+          async () => ({ default: (await import('../features/start/start.tsx')).StartView }),
+          ({ run }) => readAhead(run!),
+        ),
       },
       {
         path: 'debrief',
-        lazy: async () => ({ Component: (await import('../features/debrief/last-run.tsx')).LastRun }),
+        ...page(async () => ({ default: (await import('../features/debrief/last-run.tsx')).LastRun })),
       },
       {
         path: 'drill',
-        lazy: async () => ({ Component: (await import('../features/drill/drill.tsx')).DrillView }),
+        ...page(async () => ({ default: (await import('../features/drill/drill.tsx')).DrillView })),
       },
       {
         path: 'drill/desk/:code',
-        lazy: async () => ({ Component: (await import('../features/drill/desk.tsx')).Desk }),
+        ...page(async () => ({ default: (await import('../features/drill/desk.tsx')).Desk })),
       },
       {
         path: 'drill/:type/:version/hands',
-        lazy: async () => ({ Component: (await import('../features/drill/hands.tsx')).Hands }),
+        ...page(async () => ({ default: (await import('../features/drill/hands.tsx')).Hands })),
       },
       {
         path: 'drill/:type/:version/:lesson',
-        lazy: async () => ({ Component: (await import('../features/drill/one-lesson.tsx')).OneLesson }),
+        ...page(async () => ({ default: (await import('../features/drill/one-lesson.tsx')).OneLesson })),
       },
       {
         path: 'log',
-        lazy: async () => ({ Component: (await import('../features/log/page.tsx')).LogView }),
+        ...page(async () => ({ default: (await import('../features/log/page.tsx')).LogView })),
         children: [
           { index: true, element: <Navigate to="/log/tails" replace /> },
-          { path: 'tails', lazy: async () => ({ Component: (await import('../features/log/tails.tsx')).TailsView }) },
-          { path: 'runs', lazy: async () => ({ Component: (await import('../features/log/runs.tsx')).RunsView }) },
-          { path: 'me', lazy: async () => ({ Component: (await import('../features/log/people.tsx')).PersonView }) },
+          { path: 'tails', ...page(async () => ({ default: (await import('../features/log/tails.tsx')).TailsView })) },
+          { path: 'runs', ...page(async () => ({ default: (await import('../features/log/runs.tsx')).RunsView })) },
+          { path: 'me', ...page(async () => ({ default: (await import('../features/log/people.tsx')).PersonView })) },
           {
             path: 'people',
-            lazy: async () => ({ Component: (await import('../features/log/people.tsx')).PeopleView }),
+            ...page(async () => ({ default: (await import('../features/log/people.tsx')).PeopleView })),
           },
           {
             path: 'people/:person',
-            lazy: async () => ({ Component: (await import('../features/log/people.tsx')).PersonView }),
+            ...page(async () => ({ default: (await import('../features/log/people.tsx')).PersonView })),
           },
           {
             path: 'recording',
-            lazy: async () => ({ Component: (await import('../features/replay/replay.tsx')).ReplayView }),
+            ...page(async () => ({ default: (await import('../features/replay/replay.tsx')).ReplayView })),
           },
           {
             path: 'past',
-            lazy: async () => ({ Component: (await import('../features/replay/past.tsx')).PastView }),
+            ...page(async () => ({ default: (await import('../features/replay/past.tsx')).PastView })),
           },
           {
             path: 'exceedances/:run/:seq',
-            lazy: async () => ({ Component: (await import('../features/log/exceedance.tsx')).ExceedanceView }),
+            ...page(async () => ({ default: (await import('../features/log/exceedance.tsx')).ExceedanceView })),
           },
         ],
       },
       {
         path: 'log/:aircraft',
-        lazy: async () => ({ Component: (await import('../features/log/tail.tsx')).TailView }),
+        ...page(async () => ({ default: (await import('../features/log/tail.tsx')).TailView })),
         children: [
           { index: true, element: <Navigate to="trends" replace /> },
-          { path: 'runs', lazy: async () => ({ Component: (await import('../features/log/tail-runs.tsx')).TailRuns }) },
+          {
+            path: 'runs',
+            ...page(async () => ({ default: (await import('../features/log/tail-runs.tsx')).TailRuns })),
+          },
           {
             path: 'trends',
-            lazy: async () => ({ Component: (await import('../features/log/trends.tsx')).TrendsView }),
+            ...page(async () => ({ default: (await import('../features/log/trends.tsx')).TrendsView })),
           },
           {
             path: 'exceedances',
-            lazy: async () => ({ Component: (await import('../features/log/exceedances.tsx')).ExceedancesView }),
+            ...page(async () => ({ default: (await import('../features/log/exceedances.tsx')).ExceedancesView })),
           },
-          { path: 'books', lazy: async () => ({ Component: (await import('../features/log/books.tsx')).BooksView }) },
+          { path: 'books', ...page(async () => ({ default: (await import('../features/log/books.tsx')).BooksView })) },
         ],
       },
       {
         path: 'debrief/:run',
-        lazy: async () => ({ Component: (await import('../features/debrief/debrief.tsx')).DebriefView }),
+        ...page(async () => ({ default: (await import('../features/debrief/debrief.tsx')).DebriefView })),
       },
     ],
   },
-]);
+  { path: '*', element: <NoSuchPage /> },
+];
+
+/** The page of this address, in its frame. */
+export const Pages = () => useRoutes(ROUTES);
+
+/** Begins to read what the page of an address needs, before it is known who asks for it. */
+export function beginEarly(pathname: string): void {
+  for (const { route, params } of matchRoutes(ROUTES, pathname) ?? [])
+    (route.handle as Early | undefined)?.begin(params);
+}

@@ -139,6 +139,9 @@ export const serverData = createApi({
   }),
 });
 
+/** Asks for Today while its page is still on its way. */
+export const askToday = () => serverData.endpoints.today.initiate(undefined, { subscribe: false });
+
 export const {
   useTodayQuery,
   useTypesQuery,

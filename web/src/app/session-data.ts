@@ -128,8 +128,18 @@ const ALL = [
   'log',
 ] as const;
 
+const { useSessionQuery } = sessionData;
+
+/** old enough to be asked again by the next part of a page that wants to know, s */
+const SESSION_HOLDS_s = 60;
+
+/** Who is signed in, and where. */
+export const useSession = () => useSessionQuery(undefined, { refetchOnMountOrArgChange: SESSION_HOLDS_s });
+
+/** Asks before the page is drawn: nothing of it is shown until it is known who looks. */
+export const askSession = () => sessionData.endpoints.session.initiate(undefined, { subscribe: false });
+
 export const {
-  useSessionQuery,
   useSignInMutation,
   useSignOutMutation,
   useChooseOperatorMutation,
@@ -164,11 +174,11 @@ export const {
 
 /** Who is signed in, in the operator that is worked in; null while nobody is. */
 export function useMember(): NonNullable<NonNullable<SessionMessage['person']>['member']> | null {
-  return useSessionQuery().data?.person?.member ?? null;
+  return useSession().data?.person?.member ?? null;
 }
 
 /** Who is signed in, undefined for nobody. */
-export const usePersonId = (): string | undefined => useSessionQuery().data?.person?.personId;
+export const usePersonId = (): string | undefined => useSession().data?.person?.personId;
 
 /** Whether whoever is signed in may do something. */
 export function useMay(right: Right): boolean {

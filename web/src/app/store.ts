@@ -7,6 +7,8 @@ import { serverData } from './server-data.ts';
 export const store = configureStore({
   reducer: { [serverData.reducerPath]: serverData.reducer, run: runReducer, settings: settingsReducer },
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(serverData.middleware),
+  // answers are drawn when they are there: a page that is being opened has no frame to wait for
+  enhancers: (defaults) => defaults({ autoBatch: { type: 'tick' } }),
 });
 
 export type AppState = ReturnType<typeof store.getState>;

@@ -1,4 +1,5 @@
-import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+import { Component, type ReactNode } from 'react';
+import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 
 const Page = styled.main`
@@ -12,15 +13,7 @@ const Page = styled.main`
 `;
 
 /** The page for what went wrong: what was kept, and the way back. */
-export function Trouble() {
-  const error = useRouteError();
-  const message = isRouteErrorResponse(error)
-    ? error.status === 404
-      ? 'There is no such page.'
-      : error.statusText
-    : error instanceof Error
-      ? error.message
-      : 'Something went wrong on this page.';
+function Trouble({ message }: { message: string }) {
   return (
     <Page>
       <h1>{message}</h1>
@@ -31,4 +24,35 @@ export function Trouble() {
       <Link to="/">Back to Today</Link>
     </Page>
   );
+}
+
+export const NoSuchPage = () => <Trouble message="There is no such page." />;
+
+/** Shows what went wrong on a page in its place, until somebody goes to another one. */
+export function UntilTrouble({ children }: { children: ReactNode }) {
+  const { key } = useLocation();
+  return <Boundary place={key}>{children}</Boundary>;
+}
+
+interface BoundaryProps {
+  place: string;
+  children: ReactNode;
+}
+
+class Boundary extends Component<BoundaryProps, { error: unknown; at: string | null }> {
+  override state = { error: null as unknown, at: null as string | null };
+
+  static getDerivedStateFromError(error: unknown) {
+    return { error, at: null };
+  }
+
+  override componentDidCatch(): void {
+    this.setState({ at: this.props.place });
+  }
+
+  override render(): ReactNode {
+    const { error, at } = this.state;
+    if (error === null || (at !== null && at !== this.props.place)) return this.props.children;
+    return <Trouble message={error instanceof Error ? error.message : 'Something went wrong on this page.'} />;
+  }
 }

@@ -4,7 +4,8 @@ import type { Corridor } from '@rouse/core/watch';
 import type { ReactNode } from 'react';
 import type { Size } from '../platform/size.ts';
 import { LimitBands } from './limit-bands.tsx';
-import { bandPath, linearScale, type Scale } from './scale.ts';
+import { bandPath } from './band-path.ts';
+import { linearScale, type Scale } from './scale.ts';
 
 const MARGIN = { left: 46, right: 18, top: 18, bottom: 30 };
 const WATERS = ['var(--usual1)', 'var(--usual2)', 'var(--usual3)'];

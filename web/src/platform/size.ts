@@ -22,6 +22,12 @@ export function useSize<T extends HTMLElement>(): [RefObject<T | null>, Size] {
   return [ref, size];
 }
 
+/** Whether an element has a place on the screen; it has none before the first layout. @returns the ref to put on it, too */
+export function useShown<T extends HTMLElement>(): [RefObject<T | null>, boolean] {
+  const [ref, { width }] = useSize<T>();
+  return [ref, width > 0];
+}
+
 /** Sizes a canvas for the screen's pixels and clears it. @returns a context in CSS pixels, or null before layout */
 export function prepareCanvas(canvas: HTMLCanvasElement | null, size: Size): CanvasRenderingContext2D | null {
   const context = canvas?.getContext('2d');

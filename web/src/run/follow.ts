@@ -1,22 +1,19 @@
-import type { TypeFile } from '@rouse/core/aircraft';
 import type { RunDetail } from '@rouse/core/contract';
 import { decodeChunk } from '@rouse/core/trace';
 import { useEffect } from 'react';
 import { useAppDispatch } from '../app/store.ts';
-import { getBytes, getJson } from '../platform/api.ts';
 import { stayAwake } from '../platform/awake.ts';
 import { followRun } from '../platform/live-socket.ts';
 import { notReached, reached } from '../platform/reach.ts';
 import { store } from '../app/store.ts';
 import { announceUnanswered } from './announce.ts';
 import { ring } from './frame-ring.ts';
+import { readRun } from './read-run.ts';
 import { knowsAlready, receive } from './receive.ts';
 import { leaveTabletRun, takeUpTabletRun } from './tablet/in-hand.ts';
 import type { TabletRun } from './tablet/tablet-run.ts';
 import { unrecordedStatus } from './unrecorded.ts';
-import { connectionChanged, runFailed, runLeft, runLoaded, statusArrived, type WiredCorridors } from './run-slice.ts';
-
-const LOOK_BACK_S = 120;
+import { connectionChanged, runFailed, runLeft, runLoaded, statusArrived } from './run-slice.ts';
 
 /** Loads a run with its type, corridor and last minutes, then follows it live until the page leaves. */
 export function useFollowRun(run: string): void {
@@ -33,15 +30,7 @@ export function useFollowRun(run: string): void {
         sleep = stayAwake();
         return;
       }
-      const [detail, corridors] = await Promise.all([
-        getJson<RunDetail>(`/runs/${run}`),
-        getJson<WiredCorridors>(`/runs/${run}/corridors`),
-      ]);
-      const elapsed_s = (Date.now() - Date.parse(detail.openedAt)) / 1000;
-      const [type, bytes] = await Promise.all([
-        getJson<TypeFile>(`/types/${detail.type.id}/${detail.type.version}`),
-        getBytes(`/runs/${run}/trace?from=${Math.max(0, elapsed_s - LOOK_BACK_S)}`),
-      ]);
+      const { detail, corridors, type, bytes } = await readRun(run);
       if (left) return;
       ring.reset(
         type.channels.length,

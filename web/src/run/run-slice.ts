@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
 import type { LiveMessage, RunDetail, Wire } from '@rouse/core/contract';
-import { chainEntries, type Draft, type Entry, presentItem, reduceRun, type RunState } from '@rouse/core/procedure';
+import { type Entry, presentItem, reduceRun, type RunState } from '@rouse/core/procedure';
 import type { Corridor } from '@rouse/core/watch';
 
 export type LiveStatus = Extract<LiveMessage, { kind: 'status' }> & { arrivedAt_ms: number };
@@ -95,11 +95,11 @@ const slice = createSlice({
         followed: { ...followed, entries, ahead: rest, meanwhile, state },
       };
     },
-    writtenMeanwhile(slice, action: PayloadAction<Draft>) {
+    /** entries in their chain, behind what is followed */
+    writtenMeanwhile(slice, action: PayloadAction<readonly Entry[]>) {
       const { followed } = slice;
       if (!followed) return slice;
-      const so = [...followed.entries, ...followed.meanwhile];
-      const meanwhile = [...followed.meanwhile, ...chainEntries(followed.detail.run, so.at(-1), [action.payload])];
+      const meanwhile = [...followed.meanwhile, ...action.payload];
       return { ...slice, followed: { ...followed, meanwhile, state: reduceRun([...followed.entries, ...meanwhile]) } };
     },
     refusedMeanwhile(slice, action: PayloadAction<string>) {

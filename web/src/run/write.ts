@@ -1,4 +1,4 @@
-import { acceptFromPilot, type Payload } from '@rouse/core/procedure';
+import { acceptFromPilot, chainEntries, type Payload } from '@rouse/core/procedure';
 import { v7 as uuidv7 } from 'uuid';
 import { store } from '../app/store.ts';
 import { EntryQueue } from './entry-queue.ts';
@@ -59,7 +59,7 @@ function goOnMeanwhile(id: string, payload: Payload): void {
   const verdict = acceptFromPilot(followed.type, followed.state, payload, null);
   if (!verdict.ok) return;
   const t_s = runClock(status, followed.detail.openedAt);
-  store.dispatch(
-    writtenMeanwhile({ id, at_ms: Date.now(), t_s, by: followed.state.holder?.person ?? '', payload: verdict.payload }),
-  );
+  const draft = { id, at_ms: Date.now(), t_s, by: followed.state.holder?.person ?? '', payload: verdict.payload };
+  const before = followed.meanwhile.at(-1) ?? followed.entries.at(-1);
+  store.dispatch(writtenMeanwhile(chainEntries(followed.detail.run, before, [draft])));
 }

@@ -1,9 +1,10 @@
 import type { SerializedError } from '@reduxjs/toolkit';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { Checkbox, FieldError, Form as AriaForm, Input, Label, TextField } from 'react-aria-components';
-import styled, { css } from 'styled-components';
+import styled from 'styled-components';
 import { type Refused, troubleIn } from '../app/server-data.ts';
 import { mono } from '../app/theme.ts';
+import { Alert, inputLook } from './field-look.ts';
 
 const Fields = styled(AriaForm)`
   display: flex;
@@ -21,28 +22,6 @@ const Fields = styled(AriaForm)`
 `;
 
 export const PASSWORD_HINT = 'at least 12 characters; a sentence is easy to keep in mind';
-
-export const Alert = styled.p`
-  font-size: 0.875rem;
-  color: var(--warning);
-  max-width: 70ch;
-`;
-
-/** Where something is typed or chosen. */
-export const inputLook = css`
-  input,
-  select {
-    font: inherit;
-    font-weight: 400;
-    color: var(--ink);
-    background: var(--sheet);
-    border: 1px solid var(--button-line);
-    border-radius: 8px;
-    padding: 8px 10px;
-    min-height: 3rem;
-    max-width: 100%;
-  }
-`;
 
 const Labelled = styled.div`
   display: grid;

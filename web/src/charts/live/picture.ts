@@ -25,10 +25,14 @@ interface Followed {
 
 /** What is drawn of an aircraft at this moment. */
 export function pictureOf(followed: Followed, follows: Follows, phase: Phase): Picture {
-  if (follows === 'start') return 'start';
+  if (follows === 'list') return listPicture(followed, phase);
+  const starts = follows === 'start' || phase === 'off' || phase === 'start';
+  return starts ? 'start' : 'needles';
+}
+
+function listPicture(followed: Followed, phase: Phase): Picture {
   const { type, state } = followed;
   const running = phase !== 'off';
-  if (follows === 'engine') return running && phase !== 'start' ? 'needles' : 'start';
   const item = presentItem(type, state);
   if (item && isMeasured(item)) return 'check';
   if (!state.abort && isShuttingDown(type, state) && !running) return 'after-run';

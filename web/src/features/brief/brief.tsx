@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
-import { AircraftSwitch } from '../../app/aircraft-in-hand.tsx';
+import { AircraftSwitch } from '../../app/aircraft-switch.tsx';
 import { ApiRefusal, postForFile } from '../../platform/api.ts';
 import { saveFile } from '../../platform/save-file.ts';
 import { Columns, PageHead } from '../../ui/columns.ts';

@@ -6,7 +6,7 @@ import { upright } from '../../app/theme.ts';
 import { PrimaryButton } from '../../ui/button.tsx';
 import { Small } from '../../ui/heading.ts';
 import { useUnits } from '../../ui/units.ts';
-import { useSessionQuery } from '../../app/session-data.ts';
+import { useSession } from '../../app/session-data.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { reach } from '../../platform/reach.ts';
 import { countTabletRuns } from '../../run/tablet/send-tablet-runs.ts';
@@ -171,7 +171,7 @@ function Begin({ desk, aircraft }: { desk: BriefDesk; aircraft: string }) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [byHand, setByHand] = useState(false);
   const away = useSyncExternalStore(reach.subscribe, reach.now).awaySince_ms !== null;
-  const member = useSessionQuery().data?.person;
+  const member = useSession().data?.person;
   const { brief, input, openRun } = desk;
   const held = brief.objections.filter((h) => h.severity === 'no-go' || !(input.accepted[h.id] ?? '').trim());
   const begin = async (): Promise<void> => {

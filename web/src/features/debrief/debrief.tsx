@@ -9,7 +9,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { buttonLook, SlimButton } from '../../ui/button.tsx';
 import { Columns, PageHead } from '../../ui/columns.ts';
-import { inputLook } from '../../ui/form.tsx';
+import { inputLook } from '../../ui/field-look.ts';
 import { PREVAILS } from '../../ui/heading.ts';
 import { dayAndTime, outcomeInWords, sourceInWords } from '../../ui/words.ts';
 import { AgainstUsual } from './against-usual.tsx';

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { useDisputeMarkMutation } from '../../app/drill-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
 import { SlimButton } from '../../ui/button.tsx';
-import { Alert, inputLook } from '../../ui/form.tsx';
+import { Alert, inputLook } from '../../ui/field-look.ts';
 import { Aid } from '../../ui/heading.ts';
 
 const Said = styled.form`

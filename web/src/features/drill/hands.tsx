@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { troubleIn, useTypeQuery } from '../../app/server-data.ts';
 import { mono } from '../../app/theme.ts';
 import { Button } from '../../ui/button.tsx';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import { DrillFrame, DrillHead, Side } from './drill-frame.tsx';
 import { useOwnKeys } from './own-hands.ts';

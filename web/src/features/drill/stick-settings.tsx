@@ -2,7 +2,7 @@ import { MOST_CURVE, MOST_DEAD, stickShare, USUAL_STICK } from '@rouse/core/dril
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../../ui/button.tsx';
-import { inputLook } from '../../ui/form.tsx';
+import { inputLook } from '../../ui/field-look.ts';
 import { Aid, Small } from '../../ui/heading.ts';
 import { Slider } from '../../ui/slider.tsx';
 import { keepStick, pluggedIn, stickOf } from './own-hands.ts';

@@ -2,7 +2,7 @@ import type { ExceedanceSummary } from '@rouse/core/contract';
 import { Link, useParams } from 'react-router';
 import { useExceedancesQuery } from '../../app/log-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { dayAndTime } from '../../ui/words.ts';
 import { Card, ListTable, Main, Wide } from './page.tsx';
 

@@ -2,7 +2,7 @@ import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useLoggedPeopleQuery, usePersonLogQuery } from '../../app/log-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { Small } from '../../ui/heading.ts';
 import { dayAndTime, hours } from '../../ui/words.ts';
 import { Card, ListTable, Main, Wide } from './page.tsx';

@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { useLoggedRunsQuery, useLoggedTailsQuery } from '../../app/log-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
 import { Button } from '../../ui/button.tsx';
-import { Alert, inputLook } from '../../ui/form.tsx';
+import { Alert, inputLook } from '../../ui/field-look.ts';
 import { dayAndTime, minutes, outcomeInWords, sourceInWords } from '../../ui/words.ts';
 import { Card, ListTable, Main, Wide } from './page.tsx';
 

@@ -1,6 +1,6 @@
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
 import styled from 'styled-components';
-import { AircraftSwitch } from '../../app/aircraft-in-hand.tsx';
+import { AircraftSwitch } from '../../app/aircraft-switch.tsx';
 import { useLoggedTailsQuery } from '../../app/log-data.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { Tabs } from './page.tsx';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { useLoggedTailsQuery } from '../../app/log-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { dayAndTime } from '../../ui/words.ts';
 import { Card, ListTable, Main, Wide } from './page.tsx';
 

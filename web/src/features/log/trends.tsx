@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { useTrendsQuery } from '../../app/log-data.ts';
 import { troubleIn } from '../../app/server-data.ts';
 import { phone, upright } from '../../app/theme.ts';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { Aid, PREVAILS } from '../../ui/heading.ts';
 import { Main } from './page.tsx';
 import { SignDrawing } from './sign-drawing.tsx';

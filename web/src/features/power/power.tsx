@@ -7,7 +7,7 @@ import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
-import { AircraftSwitch } from '../../app/aircraft-in-hand.tsx';
+import { AircraftSwitch } from '../../app/aircraft-switch.tsx';
 import { Columns, PageHead } from '../../ui/columns.ts';
 import { Aid, PREVAILS, Small } from '../../ui/heading.ts';
 import type { WhatIf } from './board-figures.ts';

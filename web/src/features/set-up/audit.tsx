@@ -1,6 +1,6 @@
 import { troubleIn } from '../../app/server-data.ts';
 import { useAuditQuery } from '../../app/session-data.ts';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { Card, Rows, SetUpPage } from './page.tsx';
 
 /** Every act that matters, newest first, each sealed to the one before. */

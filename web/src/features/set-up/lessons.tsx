@@ -10,7 +10,7 @@ import { useChangeMutation } from '../../app/session-data.ts';
 import { mono } from '../../app/theme.ts';
 import { readSetting, writeSetting } from '../../platform/storage.ts';
 import { Button, PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert, inputLook } from '../../ui/form.tsx';
+import { Alert, inputLook } from '../../ui/field-look.ts';
 import { Aid, Small } from '../../ui/heading.ts';
 import { dayAndTime, minutes } from '../../ui/words.ts';
 import { Card, Rows, SetUpPage } from './page.tsx';

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { troubleIn, useTodayQuery } from '../../app/server-data.ts';
 import { useAddDeviceMutation, useChangeMutation, useDevicesQuery } from '../../app/session-data.ts';
 import { PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert, Choice, Field, Form } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
+import { Choice, Field, Form } from '../../ui/form.tsx';
 import { Small } from '../../ui/heading.ts';
 import { Card, Rows, SetUpPage, Shown } from './page.tsx';
 

@@ -5,20 +5,21 @@ import {
   useAccountQuery,
   useChangeAccountMutation,
   useChooseOperatorMutation,
-  useSessionQuery,
+  useSession,
   useSessionsQuery,
   useSignOutMutation,
 } from '../../app/session-data.ts';
 import { ApiRefusal, postJson } from '../../platform/api.ts';
 import { Button, PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert, Field, Form, PASSWORD_HINT } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
+import { Field, Form, PASSWORD_HINT } from '../../ui/form.tsx';
 import { Small } from '../../ui/heading.ts';
 import { Card, Rows, SetUpPage, Shown } from './page.tsx';
 import { ThisDevice } from './this-device.tsx';
 
 /** What somebody signs in with, and where they are signed in. */
 export function Me() {
-  const { data: session } = useSessionQuery();
+  const { data: session } = useSession();
   const [signOut] = useSignOutMutation();
   const [choose] = useChooseOperatorMutation();
   const person = session?.person;

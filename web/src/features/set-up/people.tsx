@@ -12,7 +12,8 @@ import {
   useTabletsQuery,
 } from '../../app/session-data.ts';
 import { Button, PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert, Field, Form, Tick } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
+import { Field, Form, Tick } from '../../ui/form.tsx';
 import { Small } from '../../ui/heading.ts';
 import { Card, Rows, SetUpPage, Shown } from './page.tsx';
 

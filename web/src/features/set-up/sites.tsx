@@ -9,7 +9,8 @@ import {
   useSitesQuery,
 } from '../../app/session-data.ts';
 import { PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert, Field, Form } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
+import { Field, Form } from '../../ui/form.tsx';
 import { Small } from '../../ui/heading.ts';
 import { Card, Rows, SetUpPage } from './page.tsx';
 import { SitePlan } from './site-plan.tsx';

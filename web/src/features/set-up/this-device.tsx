@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { type Answers, ANSWERS, answersChanged, TEXT_SIZES, textSizeChanged } from '../../app/settings-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { hearsOnDevice } from '../../platform/hearing.ts';
-import { inputLook } from '../../ui/form.tsx';
+import { inputLook } from '../../ui/field-look.ts';
 import { Aid, Small } from '../../ui/heading.ts';
 import { Card } from './page.tsx';
 

@@ -1,38 +1,31 @@
+import type { SessionMessage } from '@rouse/core/contract';
 import { ACKNOWLEDGEMENT } from '@rouse/core/people';
-import { type ReactNode, useEffect, useState } from 'react';
-import { Dialog, Modal, ModalOverlay } from 'react-aria-components';
-import styled from 'styled-components';
+import { lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { troubleIn } from '../../app/server-data.ts';
-import { useAcknowledgeMutation, useChooseOperatorMutation, useSessionQuery } from '../../app/session-data.ts';
+import { useAcknowledgeMutation, useChooseOperatorMutation, useSession } from '../../app/session-data.ts';
 import { SIGNED_OUT } from '../../platform/api.ts';
 import { forgetAnswers } from '../../platform/offline.ts';
 import { readSetting, writeSetting } from '../../platform/storage.ts';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { SignInPage } from './sign-in-page.ts';
-import { SignIn } from './sign-in.tsx';
+
+// most who open a page are signed in
+const SignIn = lazy(async () => ({ default: (await import('./sign-in.tsx')).SignIn }));
+
+const DoorsOver = lazy(async () => ({ default: (await import('./doors-over.tsx')).DoorsOver }));
 
 /** whose answers this device keeps */
 const ANSWERED = 'answered';
 
-const Over = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  z-index: 20;
-  background: var(--paper);
-  > div,
-  section[role='dialog'] {
-    height: 100%;
-    outline: none;
-  }
-`;
+const OPENING = <p>Opening Rouse…</p>;
 
 /**
  * Lets people in. A page that was open when its session ended stays as it is behind the doors: what was typed is there
  * when somebody has signed in again.
  */
 export function Gate({ children }: { children: ReactNode }) {
-  const { data: session, error, refetch } = useSessionQuery();
+  const { data: session, error, refetch } = useSession();
   const [workedIn, setWorkedIn] = useState<string | null>(null);
   const wasIn = workedIn !== null;
   useEffect(() => {
@@ -68,28 +61,32 @@ export function Gate({ children }: { children: ReactNode }) {
             <Button onPress={() => void refetch()}>Try again</Button>
           </>
         ) : (
-          <p>Opening Rouse…</p>
+          OPENING
         )}
       </SignInPage>
     );
   }
   if (isIn) return children;
-  const door = !person ? <SignIn session={session} /> : !person.member ? <ChooseOperator /> : <Acknowledge />;
+  const door = !person ? <Doors session={session} /> : !person.member ? <ChooseOperator /> : <Acknowledge />;
   if (!wasIn) return door;
   return (
     <>
       {children}
-      <Over isOpen>
-        <Modal>
-          <Dialog aria-label="Sign in">{door}</Dialog>
-        </Modal>
-      </Over>
+      <Suspense fallback={null}>
+        <DoorsOver>{door}</DoorsOver>
+      </Suspense>
     </>
   );
 }
 
+const Doors = ({ session }: { session: SessionMessage }) => (
+  <Suspense fallback={<SignInPage>{OPENING}</SignInPage>}>
+    <SignIn session={session} />
+  </Suspense>
+);
+
 function ChooseOperator() {
-  const { data: session } = useSessionQuery();
+  const { data: session } = useSession();
   const [choose, { error }] = useChooseOperatorMutation();
   const operators = session?.person?.operators ?? [];
   return (

@@ -3,9 +3,10 @@ import type { InvitationAsked } from '@rouse/core/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { type Refused, troubleIn } from '../../app/server-data.ts';
-import { useInvitationQuery, useJoinMutation, useSessionQuery } from '../../app/session-data.ts';
+import { useInvitationQuery, useJoinMutation, useSession } from '../../app/session-data.ts';
 import { Button, PrimaryButton } from '../../ui/button.tsx';
-import { Alert, Field, Form, PASSWORD_HINT } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
+import { Field, Form, PASSWORD_HINT } from '../../ui/form.tsx';
 import { Aid, Small } from '../../ui/heading.ts';
 import { SignInPage } from './sign-in-page.ts';
 
@@ -13,7 +14,7 @@ import { SignInPage } from './sign-in-page.ts';
 export function JoinView() {
   const { token = '' } = useParams();
   const { data: asked, error } = useInvitationQuery(token);
-  const { data: session } = useSessionQuery();
+  const { data: session } = useSession();
   const [join, { error: refused, isLoading }] = useJoinMutation();
   const [done, setDone] = useState(false);
   const navigate = useNavigate();

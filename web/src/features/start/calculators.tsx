@@ -7,7 +7,7 @@ import { runClock } from '../../run/clock.ts';
 import type { FollowedRun } from '../../run/run-slice.ts';
 import { ring } from '../../run/frame-ring.ts';
 import { Key, SlimButton } from '../../ui/button.tsx';
-import { inputLook } from '../../ui/form.tsx';
+import { inputLook } from '../../ui/field-look.ts';
 import { Small } from '../../ui/heading.ts';
 
 const Box = styled.section`

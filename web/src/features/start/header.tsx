@@ -1,6 +1,7 @@
 import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
+import { useDeferredValue } from 'react';
 import styled from 'styled-components';
-import { useMay, useSessionQuery, useTakeOverMutation } from '../../app/session-data.ts';
+import { useMay, useSession, useTakeOverMutation } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { mono, phone, tiny, upright } from '../../app/theme.ts';
 import { SlimButton } from '../../ui/button.tsx';
@@ -140,7 +141,7 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
         ))}
       </Legs>
       {state.status === 'open' && !state.abort && !held && Object.keys(state.begun).length === 0 && (
-        <TimeToReady followed={followed} status={status} />
+        <ReadyAt followed={followed} status={status} />
       )}
       {held && (
         <Ready>
@@ -160,7 +161,7 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
 
 /** Who has the run, and the way to take it over. */
 function Holder({ followed: { state, detail } }: { followed: FollowedRun }) {
-  const person = useSessionQuery().data?.person;
+  const person = useSession().data?.person;
   const mayRun = useMay('run');
   const [takeOver, { isLoading }] = useTakeOverMutation();
   const mine = state.holder?.person === person?.personId;
@@ -176,7 +177,25 @@ function Holder({ followed: { state, detail } }: { followed: FollowedRun }) {
   );
 }
 
-function TimeToReady({ followed, status }: { followed: FollowedRun; status: LiveStatus | null }) {
+interface ReadyProps {
+  followed: FollowedRun;
+  status: LiveStatus | null;
+}
+
+/** It takes the whole plan to say: the item is painted first. */
+function ReadyAt(props: ReadyProps) {
+  const painted = useDeferredValue(true, false);
+  return painted ? (
+    <TimeToReady {...props} />
+  ) : (
+    <Ready>
+      <b>–</b>
+      <p>to ready</p>
+    </Ready>
+  );
+}
+
+function TimeToReady({ followed, status }: ReadyProps) {
   const now_ms = useWallClock(1000);
   const { type, state, detail } = followed;
   const { ready_s, heldBy } = scheduleOf(type, state, {

@@ -6,7 +6,8 @@ import styled from 'styled-components';
 import { useAppSelector } from '../../app/store.ts';
 import { phone, upright } from '../../app/theme.ts';
 import { useFollowRun } from '../../run/follow.ts';
-import { asWatched, type FollowedRun } from '../../run/run-slice.ts';
+import { useShown } from '../../platform/size.ts';
+import { asWatched, type FollowedRun, type WatchedRun } from '../../run/run-slice.ts';
 import { type Asking, askOf, stillAsked } from './asking.ts';
 import { AbortPanel } from './abort-panel.tsx';
 import { Calculators } from './calculators.tsx';
@@ -158,9 +159,8 @@ export function StartView() {
     );
   }
   if (!followed) return <Message role="status">Reading the run…</Message>;
-  const { state, detail } = followed;
+  const { detail } = followed;
   const watched = asWatched(followed);
-  const walks = needsNoEngines(followed);
   return (
     <Grid as="div">
       <title>{`Start ${detail.tail} · Rouse`}</title>
@@ -183,24 +183,35 @@ export function StartView() {
         <NotDoneList followed={followed} />
         <GiveUp followed={followed} />
       </Left>
-      <Mid
-        aria-label={state.abort ? 'Abort' : 'Drawings'}
-        data-abort={state.abort ? true : undefined}
-        data-walk={state.abort || (watched && !walks) ? undefined : true}
-      >
-        {state.abort ? (
-          <AbortPanel followed={followed} abort={state.abort} />
-        ) : watched && !walks ? (
-          <LiveDrawings followed={watched} />
-        ) : watched ? (
-          <WalkRound followed={watched} />
-        ) : (
-          <ByHand followed={followed} />
-        )}
-      </Mid>
+      <Middle followed={followed} watched={watched} />
       {watched ? <Room followed={watched} /> : <RunBrief followed={followed} />}
       <Foot followed={followed} />
       <CueRegion entries={followed.entries} />
     </Grid>
+  );
+}
+
+/** The drawings. They come after the item, and not at all where a screen has no place for them; an abort waits for nothing. */
+function Middle({ followed, watched }: { followed: FollowedRun; watched: WatchedRun | null }) {
+  const [region, isShown] = useShown<HTMLElement>();
+  const { abort } = followed.state;
+  const draws = watched !== null && !needsNoEngines(followed);
+  return (
+    <Mid
+      ref={region}
+      aria-label={abort ? 'Abort' : 'Drawings'}
+      data-abort={abort ? true : undefined}
+      data-walk={abort || draws ? undefined : true}
+    >
+      {abort ? (
+        <AbortPanel followed={followed} abort={abort} />
+      ) : !isShown ? null : draws ? (
+        <LiveDrawings followed={watched} />
+      ) : watched ? (
+        <WalkRound followed={watched} />
+      ) : (
+        <ByHand followed={followed} />
+      )}
+    </Mid>
   );
 }

@@ -1,7 +1,6 @@
 import type { StartsToday } from '@rouse/core/contract';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
-import { linearScale } from '../../charts/scale.ts';
 
 const W = 132;
 const H = 50;
@@ -48,9 +47,9 @@ export function LastStarts({ starts, words }: { starts: StartsToday | null; word
   const past = limit ? values.map((v) => (worse === 'low' ? v < limit.at : v > limit.at)) : [];
   const bottom = Math.min(low, edge ?? low) - 0.12 * span;
   const top = Math.max(high, edge ?? high) + 0.8 * span;
-  const x = linearScale([0, Math.max(1, values.length - 1)], [8, W - 10]);
-  const y = linearScale([bottom, top], [H, 0]);
   const last = values.length - 1;
+  const x = (i: number): number => 8 + (i / Math.max(1, last)) * (W - 18);
+  const y = (value: number): number => (H * (top - value)) / (top - bottom);
   const above = worse !== 'low';
   return (
     <Box>

@@ -7,7 +7,7 @@ import { troubleIn, type Refused } from '../../app/server-data.ts';
 import { useChangeMutation, useMay } from '../../app/session-data.ts';
 import { mono, phone, upright } from '../../app/theme.ts';
 import { Button, PrimaryButton, SlimButton } from '../../ui/button.tsx';
-import { Alert } from '../../ui/form.tsx';
+import { Alert } from '../../ui/field-look.ts';
 import { clockTime } from '../../ui/words.ts';
 import { PadPlan } from './pad-plan.tsx';
 

@@ -1,16 +1,22 @@
 import { ChevronUp } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import styled from 'styled-components';
 import { troubleIn, useTodayQuery } from '../../app/server-data.ts';
 import { useMay } from '../../app/session-data.ts';
 import { phone, upright } from '../../app/theme.ts';
-import { Alert, inputLook } from '../../ui/form.tsx';
+import { Alert, inputLook } from '../../ui/field-look.ts';
 import { Aid, PREVAILS } from '../../ui/heading.ts';
 import { AircraftRow, COLUMNS } from './aircraft-row.tsx';
 import { DueDrills } from './due-drills.tsx';
 import { byAttention } from './attention.ts';
 import { mainSite, SiteBar } from './site-bar.tsx';
-import { StandInConditions } from './stand-in-conditions.tsx';
+
+const StandInConditions = lazy(async () => ({
+  default: (await import('./stand-in-conditions.tsx')).StandInConditions,
+}));
+
+/** the fleet is asked for again so often, s */
+const AGAIN_s = 3;
 
 const Page = styled.main`
   display: grid;
@@ -117,10 +123,11 @@ const FILTER_FROM = 9;
 /** The fleet at a glance: one weather report a site, one row an aircraft, what wants attention first. */
 export function TodayView() {
   // the device may come or go while the page is open
-  const { data: today, error } = useTodayQuery(undefined, { pollingInterval: 3000 });
+  const { data: today, error } = useTodayQuery(undefined, { pollingInterval: 1000 * AGAIN_s, refetchOnMountOrArgChange: AGAIN_s });
   const mayRelease = useMay('release');
   const [chosenSite, setChosenSite] = useState<string | null>(null);
   const [filter, setFilter] = useState('');
+  const [drawn, setDrawn] = useState(false);
   const failure = troubleIn(error);
   if (!today)
     return (
@@ -171,12 +178,16 @@ export function TodayView() {
           <input type="search" aria-label="Find an aircraft" placeholder="tail, type or pad" value={filter} onChange={(e) => setFilter(e.target.value)} />
         )}
         {wired > 0 && (
-          <Drawer>
+          <Drawer onToggle={(e) => setDrawn(e.currentTarget.open)}>
             <summary>
               <ChevronUp size={16} aria-hidden /> Stand-in, {wired === 1 ? 'one device' : `${wired} devices`}, simulated
             </summary>
             <div>
-              <StandInConditions fleet={today.aircraft} />
+              {drawn && (
+                <Suspense fallback={<p role="status">Opening…</p>}>
+                  <StandInConditions fleet={today.aircraft} />
+                </Suspense>
+              )}
             </div>
           </Drawer>
         )}

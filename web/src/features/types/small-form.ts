@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { inputLook } from '../../ui/form.tsx';
+import { inputLook } from '../../ui/field-look.ts';
 
 /** A form of a few fields in a line. */
 export const SmallForm = styled.form`
