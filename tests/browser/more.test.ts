@@ -48,7 +48,9 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   await stage.call.open();
   await page.reload({ waitUntil: 'networkidle2' });
   await page.waitForFunction(() => document.activeElement?.textContent === 'Go on');
-  expect(await page.$eval('[role="radiogroup"] input', (e) => (e as HTMLInputElement).disabled)).toBe(true);
+  await page.click('details summary');
+  await page.waitForSelector('[role="radiogroup"] input:disabled');
+  expect(await page.$('[role="radiogroup"] input:enabled')).toBeNull();
 });
 
 test('the pilot stops a start with Esc, and the record says so', async () => {
