@@ -53,6 +53,21 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   expect(await page.$('[role="radiogroup"] input:enabled')).toBeNull();
 });
 
+test('a run that is open shows on every page, and leads back to itself', async () => {
+  const { page } = stage.open;
+  const run = await stage.call.open();
+  for (const place of ['/', '/log/tails', '/set-up/aircraft', '/drill', '/debrief']) {
+    await page.goto(`${stage.rouse.base}${place}`);
+    const link = await page.waitForSelector('nav a:has([data-open-runs="1"])');
+    expect(await link!.evaluate((e) => e.getAttribute('aria-label'))).toBe('Start, one run is open');
+  }
+  await page.click('nav a:has([data-open-runs="1"])');
+  await page.waitForFunction((r) => location.pathname === `/start/${r}`, {}, run);
+  await stage.call.settle();
+  await page.goto(`${stage.rouse.base}/log/tails`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('nav a[aria-label="Start"]');
+});
+
 test('the pilot stops a start with Esc, and the record says so', async () => {
   const { page } = stage.open;
   const run = await stage.openAt('QV-SKY', 'mild', 'start-engine', { times: 1 });

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { chmodSync, mkdtempSync, readdirSync, readlinkSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readlinkSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -37,6 +37,11 @@ async function start(): Promise<void> {
     if (rouse.child.exitCode !== null) throw new Error(rouse.said());
     return rouse.said().includes('ready in');
   }, 240_000);
+}
+
+async function archiveFailing_s(): Promise<number> {
+  const text = await (await fetch(`${base}/metrics`)).text();
+  return Number(/^rouse_archive_failing_seconds (.+)$/m.exec(text)?.[1]);
 }
 
 /** The machine is lost: nothing may end well, and the disk with the database is gone. */
@@ -96,6 +101,12 @@ test('backed up under load, destroyed, restored: every chain is whole, and less 
   const log = (): number => readdirSync(path.join(kept, 'wal')).filter((f) => /^[0-9A-F]{24}\.gz$/.test(f)).length;
   const logAtBackup = log();
   await waitUntil(() => log() > logAtBackup && acknowledged.length > atBackup + 20, 120_000);
+  // a folder that goes away is told to whoever watches, until it is there again
+  expect(await archiveFailing_s()).toBe(0);
+  renameSync(path.join(kept, 'wal'), path.join(kept, 'gone'));
+  await waitUntil(async () => (await archiveFailing_s()) > 0, 120_000);
+  renameSync(path.join(kept, 'gone'), path.join(kept, 'wal'));
+  await waitUntil(async () => (await archiveFailing_s()) === 0, 120_000);
   writes = false;
   await writing;
   const destroyed_ms = Date.now();

@@ -85,6 +85,9 @@ describe('a drill', () => {
     expect((Date.now() - Date.parse(kept[0]!.at)) / 86_400_000).toBeCloseTo(3, 1);
     const others = await pilot.as('instructor').post('/drill/flown', body);
     expect([others.status, others.body.error?.code]).toEqual([409, 'id-used']);
+    // nor does another drill hide behind one that is kept
+    const other = await pilot.post('/drill/flown', { ...send, acts: send.acts.slice(1) });
+    expect([other.status, other.body.error?.code]).toEqual([409, 'id-used']);
   });
 
   test('never becomes a run: no log, no book and no tail knows of it', async () => {

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { PERSON } from '../caller.ts';
@@ -62,4 +63,20 @@ test('its figures are there for Prometheus, and name nobody', async () => {
   await call.waitFor(run, (e) => e.kind === 'cue');
   expect(figure(await (await ask('/metrics')).text(), 'rouse_cue_seconds_count')).toBeGreaterThan(0);
   await call.settle();
+});
+
+test('the sample dashboard draws figures that are there, and leaves none out that is worth a call', async () => {
+  const told = await (await ask('/metrics')).text();
+  const given = new Set([...told.matchAll(/^# TYPE (rouse_\w+) /gm)].map(([, name]) => name!));
+  const dashboard = JSON.parse(await readFile('docs/samples/dashboard.json', 'utf8')) as { panels: { targets: { expr: string }[] }[] }; // prettier-ignore
+  const drawn = new Set(
+    dashboard.panels.flatMap(({ targets }) =>
+      targets.flatMap(({ expr }) => (expr.match(/rouse_\w+/g) ?? []).map((n) => n.replace(/_bucket$/, ''))),
+    ),
+  );
+  expect([...drawn].filter((name) => !given.has(name))).toEqual([]);
+  const operations = await readFile('docs/operations.md', 'utf8');
+  const calls = [...operations.matchAll(/^\| `(rouse_\w+)/gm)].map(([, name]) => name!);
+  expect(calls.length).toBeGreaterThan(6);
+  expect(calls.filter((name) => !drawn.has(name))).toEqual([]);
 });

@@ -91,21 +91,21 @@ function fitFrom(
   const whole = fit(raw, [...own, ...used.map((u) => u.column)]);
   const wholeT = whole?.t[own.length - 1] ?? 0;
   const freedom = raw.length - own.length - used.length;
-  for (;;) {
-    const fitted = fit(raw, [...own, ...used.map((u) => u.column)]);
+  for (let fitted = whole; ; fitted = fit(raw, [...own, ...used.map((u) => u.column)])) {
     if (!fitted) {
       if (used.length === 0) return null;
       used = used.slice(0, -1);
       continue;
     }
-    const strength = used.map((_, j) => Math.abs(fitted.t[own.length + j]!));
+    const { t: ts, slopes: all } = fitted;
+    const strength = used.map((_, j) => Math.abs(ts[own.length + j]!));
     const weakest = strength.indexOf(Math.min(...strength));
     if (weakest >= 0 && strength[weakest]! < SIGNIFICANT_T) {
       used = used.filter((_, j) => j !== weakest);
       continue;
     }
-    const slopes = used.map((_, j) => fitted.slopes[own.length + j]!);
-    const t = fitted.t[own.length - 1]!;
+    const slopes = used.map((_, j) => all[own.length + j]!);
+    const t = ts[own.length - 1]!;
     return {
       values: raw.map((v, i) => v - used.reduce((sum, u, j) => sum + slopes[j]! * u.column[i]!, 0)),
       corrections: used.map((u, j) => ({ circumstance: u.circumstance, slope: slopes[j]!, reference: u.reference })),

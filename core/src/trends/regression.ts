@@ -21,27 +21,35 @@ const OUTLIER_SIGMAS = 3.5;
  * @returns null when the columns cannot be told apart, or leave no freedom
  */
 export function fit(y: Column, columns: readonly Column[]): Fitted | null {
-  const all = y.map(() => true);
-  const first = leastSquares(y, columns, all);
+  const first = leastSquares(y, columns, null);
   if (!first) return null;
   const spread = spreadOf(first.residuals);
   if (!(spread > 0)) return first;
-  const kept = first.residuals.map((r) => Math.abs(r) <= OUTLIER_SIGMAS * spread);
-  return kept.every(Boolean) ? first : (leastSquares(y, columns, kept) ?? first);
+  const kept = first.residuals.flatMap((r, i) => (Math.abs(r) <= OUTLIER_SIGMAS * spread ? [i] : []));
+  return kept.length === y.length ? first : (leastSquares(y, columns, kept) ?? first);
 }
 
-function leastSquares(y: Column, columns: readonly Column[], kept: readonly boolean[]): Fitted | null {
+/** @param kept rows that have a say; null for all */
+function leastSquares(y: Column, columns: readonly Column[], kept: readonly number[] | null): Fitted | null {
   const p = columns.length;
-  const n = kept.filter(Boolean).length;
+  const n = kept?.length ?? y.length;
   if (n <= p + 1) return null;
-  const normal = columns.map((a) => columns.map((b) => sum(y.length, (i) => (kept[i] ? a[i]! * b[i]! : 0))));
+  const rows = columns.map((column) => rowsOf(column, kept));
+  const wanted = rowsOf(y, kept);
+  const normal = rows.map(() => Array.from({ length: p }, () => 0));
+  for (let j = 0; j < p; j++) for (let k = 0; k <= j; k++) normal[j]![k] = normal[k]![j] = dot(rows[j]!, rows[k]!);
   const slopes = solve(
     normal,
-    columns.map((a) => sum(y.length, (i) => (kept[i] ? a[i]! * y[i]! : 0))),
+    rows.map((row) => dot(row, wanted)),
   );
   if (!slopes) return null;
-  const residuals = y.map((v, i) => v - sum(p, (j) => slopes[j]! * columns[j]![i]!));
-  const s = Math.sqrt(sum(y.length, (i) => (kept[i] ? residuals[i]! ** 2 : 0)) / (n - p));
+  const residuals = [...y];
+  for (let j = 0; j < p; j++) {
+    const [slope, column] = [slopes[j]!, columns[j]!];
+    for (let i = 0; i < residuals.length; i++) residuals[i]! -= slope * column[i]!;
+  }
+  const left = rowsOf(residuals, kept);
+  const s = Math.sqrt(dot(left, left) / (n - p));
   const t = slopes.map((slope, j) => {
     const unit = columns.map((_, k) => Number(k === j));
     const variance = solve(normal, unit)?.[j] ?? NaN;
@@ -50,8 +58,11 @@ function leastSquares(y: Column, columns: readonly Column[], kept: readonly bool
   return { slopes, t, s, residuals };
 }
 
-function sum(n: number, of: (i: number) => number): number {
+const rowsOf = (column: Column, kept: readonly number[] | null): Float64Array =>
+  kept ? Float64Array.from(kept, (i) => column[i]!) : Float64Array.from(column);
+
+function dot(a: Float64Array, b: Float64Array): number {
   let total = 0;
-  for (let i = 0; i < n; i++) total += of(i);
+  for (let i = 0; i < a.length; i++) total += a[i]! * b[i]!;
   return total;
 }

@@ -13,22 +13,22 @@ export interface KeptDrill {
   marks: { sum: number; worst: string[]; lost: { of: string; points: number }[] };
 }
 
-/** Keeps a drill, once. @returns false where the id is another person's */
+/** Keeps a drill, once. @returns false where the id is another drill's, or another person's */
 export async function insertDrill(
   tx: Tx,
   { id, personId, at, title, lesson, flown, marks }: KeptDrill,
 ): Promise<boolean> {
   const { type } = flown;
+  const acts = JSON.stringify(flown);
   await tx.query(
     `INSERT INTO drill (operator_id, drill_id, person_id, at, type_id, type_version, lesson, title, flown, marks, sum)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT DO NOTHING`,
-    [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, JSON.stringify(flown), JSON.stringify(marks), marks.sum], // prettier-ignore
+    [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, acts, JSON.stringify(marks), marks.sum], // prettier-ignore
   );
-  const { rowCount } = await tx.query('SELECT FROM drill WHERE operator_id = $1 AND drill_id = $2 AND person_id = $3', [
-    tx.operatorId,
-    id,
-    personId,
-  ]);
+  const { rowCount } = await tx.query(
+    'SELECT FROM drill WHERE operator_id = $1 AND drill_id = $2 AND person_id = $3 AND lesson = $4 AND flown = $5',
+    [tx.operatorId, id, personId, lesson, acts],
+  );
   return rowCount === 1;
 }
 

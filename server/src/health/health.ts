@@ -17,6 +17,10 @@ export interface Watched {
 const ANSWERS_WITHIN_MS = 2000;
 const RESOLUTION_MS = 5;
 
+const ARCHIVE = `
+  SELECT extract(epoch FROM now() - coalesce(last_archived_time, stats_reset))::float8 AS failing_s
+  FROM pg_stat_archiver WHERE last_failed_time > coalesce(last_archived_time, '-infinity')`;
+
 /** How this server does, for whoever runs it: whether it can serve, and its figures as Prometheus reads them. No personal data. */
 export class Health {
   private readonly watched: Watched;
@@ -38,6 +42,7 @@ export class Health {
     this.gauge('rouse_database_away_seconds', 'How long the database has been away', () => watched.away_s());
     this.gauge('rouse_memory_bytes', 'Memory that the system has given', () => process.memoryUsage.rss());
     this.poolGauge();
+    this.archiveGauge();
     this.loopGauge();
     this.lineGauges();
   }
@@ -95,6 +100,22 @@ export class Health {
         this.set({ state: 'idle' }, pool.idleCount);
         this.set({ state: 'busy' }, pool.totalCount - pool.idleCount);
         this.set({ state: 'waited_for' }, pool.waitingCount);
+      },
+    });
+  }
+
+  /** A backup is only as young as what the archive has taken. */
+  private archiveGauge(): void {
+    const { pool } = this.watched;
+    new Gauge({
+      name: 'rouse_archive_failing_seconds',
+      help: 'Since when the archive of the database has not taken what it was given; 0 while it does',
+      registers: [this.registry],
+      async collect() {
+        const { rows } = await pool
+          .query<{ failing_s: number }>(ARCHIVE)
+          .catch(() => ({ rows: [{ failing_s: Number.NaN }] }));
+        this.set(rows[0]?.failing_s ?? 0);
       },
     });
   }

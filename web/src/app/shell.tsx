@@ -1,16 +1,6 @@
-import {
-  CalendarDays,
-  ChartSpline,
-  Dumbbell,
-  FileText,
-  Gauge,
-  MoonStar,
-  NotebookText,
-  Settings2,
-  Zap,
-} from 'lucide-react';
+import { CalendarDays, ChartSpline, Dumbbell, FileText, Gauge, MoonStar, NotebookText, Settings2 } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { Outlet, useLocation } from 'react-router';
 import styled, { css } from 'styled-components';
 import { Gate } from '../features/sign-in/gate.tsx';
 import { HandOver } from '../features/sign-in/hand-over.tsx';
@@ -23,6 +13,8 @@ import { keepSendingDrills } from '../platform/drills-at-hand.ts';
 import { keepSendingTabletRuns } from '../run/tablet/send-tablet-runs.ts';
 import { type Light, lightChanged, LIGHTS } from './settings-slice.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
+import { iconAlone, RailLink } from './rail-link.ts';
+import { StartLink } from './start-link.tsx';
 import { phone, tiny, upright } from './theme.ts';
 
 const Frame = styled.div`
@@ -68,39 +60,6 @@ const Name = styled.b`
   }
   ${phone} {
     display: none;
-  }
-`;
-
-/** The icon stands for the word, which stays there for who hears the page. */
-const iconAlone = css`
-  flex: 1 1 0;
-  height: 48px;
-  font-size: 0;
-`;
-
-const RailLink = styled(NavLink)`
-  width: 4rem;
-  height: 3.375rem;
-  border-radius: 10px;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  gap: 3px;
-  font-size: 0.75rem;
-  color: inherit;
-  text-decoration: none;
-  ${phone} {
-    font-size: 0.65625rem;
-    min-width: 0;
-  }
-  ${tiny} {
-    ${iconAlone}
-  }
-  &.active {
-    background: var(--rail-on);
-    color: var(--rail-on-ink);
-    font-weight: 650;
   }
 `;
 
@@ -185,10 +144,7 @@ function Pages() {
           <FileText size={20} aria-hidden />
           Brief
         </RailLink>
-        <RailLink to="/start">
-          <Zap size={20} aria-hidden />
-          Start
-        </RailLink>
+        <StartLink />
         <RailLink to="/power">
           <Gauge size={20} aria-hidden />
           Power

@@ -1,0 +1,42 @@
+import { Zap } from 'lucide-react';
+import styled from 'styled-components';
+import { RailLink } from './rail-link.ts';
+import { useTodayQuery } from './server-data.ts';
+
+/** whether a run is open is asked again so often, on pages that do not ask by themselves */
+const AGAIN_MS = 20_000;
+
+const Counted = styled(RailLink)`
+  position: relative;
+`;
+
+const Count = styled.b`
+  position: absolute;
+  top: 3px;
+  left: calc(50% + 6px);
+  min-width: 1.1rem;
+  padding: 0 4px;
+  border-radius: 9px;
+  background: var(--rail-ink);
+  color: var(--rail);
+  font-size: 0.6875rem;
+  line-height: 1.1rem;
+  text-align: center;
+`;
+
+/** The way to Start. Runs that are open are counted there, whatever page is looked at. */
+export function StartLink() {
+  const { open } = useTodayQuery(undefined, {
+    pollingInterval: AGAIN_MS,
+    refetchOnMountOrArgChange: AGAIN_MS / 1000,
+    selectFromResult: ({ data }) => ({ open: data?.aircraft.filter((a) => a.openRun !== null).length ?? 0 }),
+  });
+  const words = open === 0 ? 'Start' : `Start, ${open === 1 ? 'one run is' : `${open} runs are`} open`;
+  return (
+    <Counted to="/start" aria-label={words}>
+      <Zap size={20} aria-hidden />
+      Start
+      {open > 0 && <Count data-open-runs={open}>{open}</Count>}
+    </Counted>
+  );
+}
