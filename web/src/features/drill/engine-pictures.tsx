@@ -11,7 +11,7 @@ const Pictures = styled.div`
   min-height: 0;
   > section {
     display: grid;
-    grid-template-rows: auto minmax(0, 3fr) auto minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 3fr) auto minmax(5rem, 1fr);
     gap: 6px;
     min-height: 0;
     padding-right: 10px;

@@ -45,7 +45,7 @@ export function LastStarts({ starts, words }: { starts: StartsToday | null; word
   const far = worse === 'low' ? low - 0.7 * span : high + 0.7 * span;
   const edge = limit && (worse === 'low' ? Math.max(limit.at, far) : Math.min(limit.at, far));
   const past = limit ? values.map((v) => (worse === 'low' ? v < limit.at : v > limit.at)) : [];
-  const bottom = Math.min(low, edge ?? low) - 0.12 * span;
+  const bottom = Math.min(low, edge ?? low) - 0.24 * span;
   const top = Math.max(high, edge ?? high) + 0.8 * span;
   const last = values.length - 1;
   const x = (i: number): number => 8 + (i / Math.max(1, last)) * (W - 18);
