@@ -5,7 +5,7 @@ export const MEDIAN_EFFICIENCY = Math.sqrt(Math.PI / 2);
 
 /** @returns the middle value, the mean of the two middle ones of an even number, NaN of none */
 export function median(values: readonly number[]): number {
-  const sorted = values.toSorted((a, b) => a - b);
+  const sorted = Float64Array.from(values).sort();
   const half = sorted.length >> 1;
   return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

@@ -25,7 +25,8 @@ export function fit(y: Column, columns: readonly Column[]): Fitted | null {
   if (!first) return null;
   const spread = spreadOf(first.residuals);
   if (!(spread > 0)) return first;
-  const kept = first.residuals.flatMap((r, i) => (Math.abs(r) <= OUTLIER_SIGMAS * spread ? [i] : []));
+  const kept: number[] = [];
+  for (let i = 0; i < y.length; i++) if (Math.abs(first.residuals[i]!) <= OUTLIER_SIGMAS * spread) kept.push(i);
   return kept.length === y.length ? first : (leastSquares(y, columns, kept) ?? first);
 }
 
