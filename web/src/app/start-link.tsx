@@ -2,6 +2,7 @@ import { Zap } from 'lucide-react';
 import styled from 'styled-components';
 import { RailLink } from './rail-link.ts';
 import { useTodayQuery } from './server-data.ts';
+import { tiny } from './theme.ts';
 
 /** whether a run is open is asked again so often, on pages that do not ask by themselves */
 const AGAIN_MS = 20_000;
@@ -22,6 +23,14 @@ const Count = styled.b`
   font-size: 0.6875rem;
   line-height: 1.1rem;
   text-align: center;
+  ${tiny} {
+    /* the next place stands close beside */
+    left: calc(50% + 1px);
+    min-width: 14px;
+    padding: 0 2px;
+    font-size: 10px;
+    line-height: 14px;
+  }
 `;
 
 /** The way to Start. Runs that are open are counted there, whatever page is looked at. */
