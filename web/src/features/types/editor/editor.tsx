@@ -99,6 +99,7 @@ export function TypeEditor() {
   const { draft = '' } = useParams();
   const desk = useDraft(draft);
   const parts = useMemo(() => partsOf(desk.folder, desk.compiled), [desk.folder, desk.compiled]);
+  const lines = useMemo(() => linesOf(parts, desk.folder, desk.compiled), [parts, desk.folder, desk.compiled]);
   const [open, setOpen] = useState<Open>({ file: 'limits.csv' });
   const [item, setItem] = useState<number | null>(null);
   const { row, kept, trouble, undo, compiled } = desk;
@@ -118,7 +119,7 @@ export function TypeEditor() {
         exportIt={exportIt}
       />
       {row.basedOn === null && <Guide desk={desk} open={open} setOpen={setOpen} />}
-      <Nav lines={linesOf(parts, desk.folder, compiled)} open={open} setOpen={setOpen} />
+      <Nav lines={lines} open={open} setOpen={setOpen} />
       <Middle aria-label={part?.label ?? (open === 'trial' ? 'Try it' : 'What has changed')}>
         <ConflictLine desk={desk} />
         {open === 'changes' && <Changes desk={desk} />}
