@@ -1,4 +1,5 @@
-// npm test: set up, then every check there is, then one closing line: N passed, N failed.
+// npm test [-- --whole]: set up, then every check there is, then one closing line: N passed, N failed. `--whole` also flies
+// what other tests tell in part.
 import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from './lib/pg.mjs';
@@ -7,6 +8,7 @@ import { build } from './lib/build.mjs';
 
 requireNode();
 const since = performance.now();
+const whole = process.argv.includes('--whole');
 const program = (place) => path.join(ROOT, 'node_modules', place);
 let passed = 0;
 let failed = 0;
@@ -65,10 +67,10 @@ try {
         '--reporter=default',
         '--reporter=json',
         `--outputFile.json=${report}`,
-        ...process.argv.slice(2),
+        ...process.argv.slice(2).filter((arg) => arg !== '--whole'),
       ],
       {
-        env: { ...process.env, NODE_ENV: 'test' },
+        env: { ...process.env, NODE_ENV: 'test', ...(whole && { ROUSE_WHOLE: '1' }) },
       },
     ),
   ).catch((error) => log(error.message));

@@ -137,7 +137,7 @@ export class Caller {
     payload: Payload,
     seq: number,
     id = uuidv7(),
-  ): Promise<{ status: number; body: Partial<Entry> & Partial<ApiError> }> {
+  ): Promise<{ status: number; body: Partial<Entry> & Partial<ApiError> & { entries?: Entry[] } }> {
     const { status, body } = await this.post(`/runs/${run}/entries`, { id, seq, payload });
     const { entry, ...rest } = body as Answer['body'] & { entry?: Entry };
     return { status, body: { ...(entry as object), ...rest } as Answer['body'] };
@@ -168,37 +168,45 @@ export class Caller {
 
   /** Works the list from its present item up to `until`, as a quick pilot would. @throws Error when a check is not good */
   async work(run: string, until: string): Promise<void> {
+    const { type: flown, source, entries: known } = await this.detail(run);
+    const type = await this.typeOf(flown);
+    const wired = source !== 'by-hand';
+    let entries: readonly Entry[] = known;
     for (;;) {
-      const { entries, type: flown, source } = await this.detail(run);
-      const type = await this.typeOf(flown);
       const state = reduceRun(entries);
       const item = presentItem(type, state);
       if (!item || item.id === until) return;
-      const wired = source !== 'by-hand';
       const found = state.measured[item.id];
       if (found?.verdict === 'fault' || found?.verdict === 'unknown') throw new Error(`${item.id}: ${found.words}`);
       if (wired && item.kind === 'measure' && item.trace) {
-        await this.flyStage(run, item, stagesDone(state, item), state);
+        entries = await this.flyStage(run, item, stagesDone(state, item), state);
         continue;
       }
       if (wired && item.standIn) await this.post('/stand-in/move', { run, item: item.id });
       const moved = item.kind === 'set' && item.standIn !== undefined && item.expect !== undefined;
-      if (wired && (moved || item.kind === 'wait' || item.kind === 'watch')) {
-        await this.waitFor(run, (e) => e.kind === 'item-done' && e.item === item.id);
-      } else {
-        const { status, body } = await this.writeNext(run, rightAnswer(item, { type: type, state: state }));
-        if (status !== 201) throw new Error(`${item.id}: ${JSON.stringify(body)}`);
-      }
+      entries =
+        wired && (moved || item.kind === 'wait' || item.kind === 'watch')
+          ? await this.journalWith(run, (e) => e.kind === 'item-done' && e.item === item.id)
+          : await this.answer(run, entries, rightAnswer(item, { type, state }));
     }
   }
 
+  /** Writes an answer behind the entries that are known. @returns the journal with it */
+  private async answer(run: string, entries: readonly Entry[], payload: Payload): Promise<readonly Entry[]> {
+    const { status, body } = await this.write(run, payload, entries.length + 1);
+    if (status === 201) return [...entries, ...body.entries!];
+    if (body.error?.code !== 'out-of-order') throw new Error(JSON.stringify({ payload, body }));
+    await this.writeNext(run, payload);
+    return (await this.detail(run)).entries;
+  }
+
   /** Does what the present stage of a check says, and waits until the check goes on */
-  private async flyStage(run: string, check: Item, at: number, { lastSeq }: RunState): Promise<void> {
+  private async flyStage(run: string, check: Item, at: number, { lastSeq }: RunState): Promise<readonly Entry[]> {
     const stage = stagesOf(check)[at];
     const item = check.id;
     if (stage?.standIn) await this.post('/stand-in/move', { run, item });
     if (stage && !stage.expect) await this.writeNext(run, { kind: 'stage-done', item, stage: at, value: null, words: '', last: false }); // prettier-ignore
-    await this.waitFor(
+    return this.journalWith(
       run,
       (e) =>
         e.seq > lastSeq &&
@@ -223,7 +231,15 @@ export class Caller {
   }
 
   async waitFor(run: string, found: (entry: Entry) => boolean, within_ms = 60_000): Promise<Entry> {
-    return waitUntil(async () => (await this.detail(run)).entries.find(found) ?? null, within_ms);
+    return (await this.journalWith(run, found, within_ms)).find(found)!;
+  }
+
+  /** The journal as soon as it has such an entry. */
+  private journalWith(run: string, found: (entry: Entry) => boolean, within_ms = 60_000): Promise<readonly Entry[]> {
+    return waitUntil(async () => {
+      const { entries } = await this.detail(run);
+      return entries.some(found) ? entries : null;
+    }, within_ms);
   }
 }
 
@@ -251,10 +267,10 @@ export async function signIn(base: string, person: string): Promise<string> {
 /** Asks again until there is an answer. @throws Error when the time is over */
 export async function waitUntil<T>(ask: () => Promise<T | null> | T | null, within_ms = 30_000): Promise<T> {
   const end = Date.now() + within_ms;
-  for (;;) {
+  for (let wait_ms = 15; ; wait_ms = Math.min(120, 2 * wait_ms)) {
     const answer = await ask();
     if (answer !== null && answer !== false) return answer;
     if (Date.now() > end) throw new Error(`nothing came within ${within_ms} ms`);
-    await new Promise((resolve) => setTimeout(resolve, 120));
+    await new Promise((resolve) => setTimeout(resolve, wait_ms));
   }
 }

@@ -3,7 +3,13 @@ import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { ApiError } from '@rouse/core/contract';
 import compression from 'compression';
-import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
+import express, {
+  type ErrorRequestHandler,
+  type Express,
+  type RequestHandler,
+  type Response,
+  type Router,
+} from 'express';
 import helmet from 'helmet';
 import { v7 as uuidv7 } from 'uuid';
 import type { Logger } from 'pino';
@@ -29,6 +35,7 @@ import { foundRoutes } from './routes/found.ts';
 import { joinRoutes } from './routes/join.ts';
 import { journalRoutes } from './routes/journal.ts';
 import { operatorCopyRoutes } from './routes/operator-copy.ts';
+import { openApiRoutes } from './routes/openapi.ts';
 import { operatorRoutes } from './routes/operator.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { placeRoutes } from './routes/places.ts';
@@ -67,6 +74,7 @@ export interface AppDeps extends Services {
 
 /** The whole HTTP side. Takes everything it needs; only main.ts reads the environment. */
 export async function createApp(deps: AppDeps): Promise<Express> {
+  const routers = routersOf(deps);
   const app = express();
   app.disable('x-powered-by');
   // the address of whoever asks, where one proxy of ours stands before us
@@ -86,6 +94,20 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     keepableTextOnly,
     admission(deps.accounts.sessions, deps.accounts.limits.requestBySession),
     afterClosing(deps),
+    ...routers,
+    openApiRoutes(routers),
+  );
+  app.use('/api', (req) => {
+    throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);
+  });
+  if (deps.webDir !== null) await servePages(app, deps.webDir, deps.origin?.protocol === 'https:');
+  app.use(answerError(deps.log));
+  return app;
+}
+
+/** What is served below /api; the table of routes says what each needs. */
+function routersOf(deps: AppDeps): Router[] {
+  return [
     sessionRoutes(deps),
     signInRoutes(deps),
     namelessSignInRoutes(deps),
@@ -128,13 +150,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
     practiceRoutes(deps),
     drillRoutes(deps),
     trainingRoutes(deps),
-  );
-  app.use('/api', (req) => {
-    throw new Refusal('not-found', `There is nothing at ${req.originalUrl}.`);
-  });
-  if (deps.webDir !== null) await servePages(app, deps.webDir, deps.origin?.protocol === 'https:');
-  app.use(answerError(deps.log));
-  return app;
+  ];
 }
 
 /** Every request has a name, so that what is logged of it is found. */

@@ -29,7 +29,13 @@ export class Link {
       return;
     }
     const { socket } = this;
-    if (socket?.writable && socket.writableLength < MAX_QUEUED_BYTES) socket.write(line);
+    if (!socket?.writable || socket.writableLength >= MAX_QUEUED_BYTES) return;
+    // the lines of one turn go out together: a hurried aircraft has many
+    if (socket.writableCorked === 0) {
+      socket.cork();
+      process.nextTick(() => socket.uncork());
+    }
+    socket.write(line);
   }
 
   /** Lays the line anew over the other transport. */

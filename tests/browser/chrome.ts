@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
+import { chromiumPath } from '../../scripts/lib/setup.mjs';
 import { type As, PERSON, signIn } from '../caller.ts';
 
 export interface Chrome {
@@ -13,9 +14,10 @@ export interface Chrome {
 
 export async function launchChrome(): Promise<Chrome> {
   const userDataDir = mkdtempSync(path.join(tmpdir(), 'rouse-chrome-'));
+  const executablePath = (chromiumPath as () => string | null)()!;
   const browser = await puppeteer.launch({
-    executablePath: process.env['CHROME'] ?? '/usr/bin/chromium',
-    headless: true,
+    executablePath,
+    headless: executablePath.endsWith('-headless-shell') ? 'shell' : true,
     userDataDir,
     defaultViewport: { width: 1280, height: 800 },
     args: [

@@ -162,7 +162,7 @@ function framesOf(element: Element): Pick<Written, 'seen' | 'owner' | 'stays'> &
 
 /** Text that lies over other text. */
 function overWritten(): string[] {
-  const all = written();
+  const all = written().toSorted((a, b) => a.box.top - b.box.top);
   const boxOf = ({ box, seen }: Written, clipped: boolean) => ({
     left: (clipped ? Math.max(box.left, seen.left) : box.left) + 1,
     right: (clipped ? Math.min(box.right, seen.right) : box.right) - 1,
@@ -171,7 +171,8 @@ function overWritten(): string[] {
   });
   const faults = new Set<string>();
   for (const [i, one] of all.entries())
-    for (const other of all.slice(i + 1)) {
+    for (let k = i + 1; k < all.length && all[k]!.box.top < one.box.bottom; k++) {
+      const other = all[k]!;
       if (one.stays !== other.stays) continue;
       const clipped = one.owner !== other.owner;
       const [a, b] = [boxOf(one, clipped), boxOf(other, clipped)];

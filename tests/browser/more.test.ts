@@ -2,34 +2,40 @@ import type { RunsPage, Today } from '@rouse/core/contract';
 import { expect, test } from 'vitest';
 import { verifyBundle } from '@rouse/core/format';
 import { waitUntil } from '../rouse.ts';
+import { WHOLE } from '../whole.ts';
 import { seriousFindings, spoken } from './chrome.ts';
 import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage();
 
-test.each([
+const CAUGHT = [
   ['hung-start', 'Hung start', /Ng hangs at \d+\.\d %/, /Hung at \d+ percent/],
   ['no-light', 'No light', /No light 6\.0 s after fuel/, /No light/],
   ['weak-battery', 'Volts too low', /Bus \d+\.\d V: below 13\.2 V/, /Volts low/],
-])('%s is caught with its reason, its figure and its actions', async (preset, title, figure, said) => {
-  const { page } = stage.open;
-  const run = await stage.openAt('QV-SKY', preset, 'start-engine', { times: 1 });
-  await workByKeyboard(page, 'engine-start');
-  await leaveItem(page, 'engine-start', 40_000);
-  expect(await stage.text('[data-abort] h2')).toBe(title);
-  expect(await stage.text('[data-abort] header')).toMatch(figure);
-  expect((await spoken(page)).join(' ')).toMatch(said);
-  expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
-  expect(await presentItem(page)).toMatch(/-selector-off$/);
-  const stopping = await presentItem(page);
-  await page.keyboard.press('s');
-  await leaveItem(page, stopping);
-  const { entries } = await stage.call.detail(run);
-  expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
-    true,
-  );
-});
+] as const;
+// the hot start is flown by the tests of a run; of the others one by one
+test.each(CAUGHT.slice(0, WHOLE ? CAUGHT.length : 1))(
+  '%s is caught with its reason, its figure and its actions',
+  async (preset, title, figure, said) => {
+    const { page } = stage.open;
+    const run = await stage.openAt('QV-SKY', preset, 'start-engine', { times: 1 });
+    await workByKeyboard(page, 'engine-start');
+    await leaveItem(page, 'engine-start', 40_000);
+    expect(await stage.text('[data-abort] h2')).toBe(title);
+    expect(await stage.text('[data-abort] header')).toMatch(figure);
+    expect((await spoken(page)).join(' ')).toMatch(said);
+    expect(await stage.text('[aria-label="Immediate actions"]')).toMatch(/Engine selector/);
+    expect(await presentItem(page)).toMatch(/-selector-off$/);
+    const stopping = await presentItem(page);
+    await page.keyboard.press('s');
+    await leaveItem(page, stopping);
+    const { entries } = await stage.call.detail(run);
+    expect(entries.some((e) => e.kind === 'item-done' && e.item.endsWith('-selector-off') && e.how === 'sensed')).toBe(
+      true,
+    );
+  },
+);
 
 test('the conditions are chosen with the keyboard, and locked while a run is open', async () => {
   await stage.choose('mild');
@@ -59,13 +65,14 @@ test('a run that is open shows on every page, and leads back to itself', async (
   for (const place of ['/', '/log/tails', '/set-up/aircraft', '/drill', '/debrief']) {
     await page.goto(`${stage.rouse.base}${place}`);
     const link = await page.waitForSelector('nav a:has([data-open-runs="1"])');
-    expect(await link!.evaluate((e) => e.getAttribute('aria-label'))).toBe('Start, one run is open');
+    expect(await link!.evaluate((e) => e.textContent)).toBe('Start 1 run is open');
   }
   await page.click('nav a:has([data-open-runs="1"])');
   await page.waitForFunction((r) => location.pathname === `/start/${r}`, {}, run);
+  await page.waitForSelector('footer [data-source="live"]');
   await stage.call.settle();
   await page.goto(`${stage.rouse.base}/log/tails`, { waitUntil: 'networkidle2' });
-  await page.waitForSelector('nav a[aria-label="Start"]');
+  expect(await page.$eval('nav a[href="/start"]', (e) => e.textContent.trim())).toBe('Start');
 });
 
 test('the pilot stops a start with Esc, and the record says so', async () => {

@@ -4,11 +4,11 @@ import { FLEET } from '../../server/src/demo/identity.ts';
 import { launchChrome, openPage } from './chrome.ts';
 import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { seventhType } from '../../core/tests/seventh.ts';
+import { WHOLE } from '../whole.ts';
 import { useStage } from './stage.ts';
 
 const TAILS = FLEET.map((a) => a.tail);
 /** in ordinary runs one of the tails is a type that nobody ships */
-const WHOLE = process.env['ROUSE_WHOLE'] !== undefined;
 const SEVENTH = 'QV-INJ';
 const stage = useStage(TAILS, WHOLE ? {} : { [SEVENTH]: seventhType() });
 /** for one aircraft, at eight times the pace of life where there is only waiting */
@@ -157,7 +157,7 @@ async function lane(tails: readonly string[], hand: Hand, viewport: Viewport): P
   }
 }
 
-/** A type takes two minutes: one for each hand in every run of the tests, all six by both hands with `ROUSE_WHOLE=1`. */
+/** A type takes two minutes: one for each hand in every run of the tests, all six by both hands in the whole tests. */
 const [keyed, touched] = WHOLE ? [TAILS, [...TAILS.slice(3), ...TAILS.slice(0, 3)]] : [[SEVENTH], TAILS.slice(3, 4)];
 
 /** From the hover to a quiet aircraft, by keyboard. */

@@ -1,6 +1,7 @@
 import { reduceRun, stillOpen } from '@rouse/core/procedure';
 import { expect, test } from 'vitest';
 import { types } from '../skerry.ts';
+import { WHOLE } from '../whole.ts';
 import { seriousFindings } from './chrome.ts';
 import { answerByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
@@ -20,23 +21,28 @@ async function nothingOpen(run: string): Promise<boolean> {
   return stillOpen(file, reduceRun(entries)).length === 0;
 }
 
-test('the run-up of the trainer by keyboard, as the other school has it', { timeout: 420_000 }, async () => {
-  const ways = { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }; // prettier-ignore
-  const order = ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'];
-  const { page } = stage.open;
-  const run = await stage.openAt('QV-TRN', 'mild', order[0]!, { ways });
-  expect(await seriousFindings(page)).toEqual([]);
-  await workByKeyboard(page, 'captions-flight');
-  await page.waitForFunction(() =>
-    /Engine speed -?0\.\d % *joined/.test(document.querySelector('[aria-label="Drawings"]')?.textContent ?? ''),
-  );
-  await workByKeyboard(page, 'ready');
-  const good = (await found(run)).filter((f) => f.endsWith(' good')).map((f) => f.split(' ')[0]);
-  expect(good).toEqual(['clutch-engage', 'oil-for-temperature', ...order]);
-  expect(await nothingOpen(run)).toBe(true);
-});
+// a newcomer flies the same checks the usual way, by keyboard and by touch
+test.runIf(WHOLE)(
+  'the run-up of the trainer by keyboard, as the other school has it',
+  { timeout: 420_000 },
+  async () => {
+    const ways = { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }; // prettier-ignore
+    const order = ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'];
+    const { page } = stage.open;
+    const run = await stage.openAt('QV-TRN', 'mild', order[0]!, { ways });
+    expect(await seriousFindings(page)).toEqual([]);
+    await workByKeyboard(page, 'captions-flight');
+    await page.waitForFunction(() =>
+      /Engine speed -?0\.\d % *joined/.test(document.querySelector('[aria-label="Drawings"]')?.textContent ?? ''),
+    );
+    await workByKeyboard(page, 'ready');
+    const good = (await found(run)).filter((f) => f.endsWith(' good')).map((f) => f.split(' ')[0]);
+    expect(good).toEqual(['clutch-engage', 'oil-for-temperature', ...order]);
+    expect(await nothingOpen(run)).toBe(true);
+  },
+);
 
-test(
+test.runIf(WHOLE)(
   'the run-up of the twin by keyboard: systems, generators, training mode, and nothing left open',
   { timeout: 420_000 },
   async () => {

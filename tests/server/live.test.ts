@@ -35,8 +35,11 @@ async function follow(): Promise<{ messages: LiveMessage[]; frames: Float64Array
   const messages: LiveMessage[] = [];
   const frames: Float64Array[] = [];
   socket.on('message', (data: Buffer, binary) => {
-    if (binary) frames.push(new Float64Array(data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength)));
-    else messages.push(JSON.parse(data.toString()) as LiveMessage);
+    if (!binary) return void messages.push(JSON.parse(data.toString()) as LiveMessage);
+    const several = new Float64Array(data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength));
+    const width = 2 + ids.length;
+    expect(several.length % width).toBe(0);
+    for (let at = 0; at < several.length; at += width) frames.push(several.subarray(at, at + width));
   });
   return { messages, frames, socket };
 }

@@ -18,7 +18,7 @@ const guests = new Map<Role | 'left' | 'nobody', Guest>();
 const theirs: Record<string, string> = {};
 
 beforeAll(async () => {
-  rouse = await Rouse.start({ demoStarts: 2 });
+  rouse = await Rouse.start({ demoStarts: 3 });
   demo = new Caller(rouse.base);
   const founder = await foundOwn(rouse.base);
   own = (await founder.session()).person!.member!.operatorId;

@@ -6,7 +6,7 @@ import type { Pace } from './stand-in.ts';
 /** Is there data: frames are coming, they have stopped, or nothing is connected. */
 export type SourceState = 'live' | 'lost' | 'none';
 
-/** Text messages from the server to a page that follows a run. Frames come beside them as binary: see `packFrame`. */
+/** Text messages from the server to a page that follows a run. Frames come beside them as binary, one or several in a message, one behind the other: see `packFrame`. */
 export type LiveMessage =
   | { kind: 'hello'; run: string; t_s: number; entries: Entry[] }
   /** told in the turn in which it happened; `kept` says when it is on the disk */

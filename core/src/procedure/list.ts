@@ -167,7 +167,11 @@ function isOutOfTheWay(state: RunState, item: Item): boolean {
  * opens only when nothing is out of its place and no no-go stands.
  */
 export function isReachable(type: TypeFile, state: RunState, item: Item): boolean {
-  const list = procedureOf(type, state);
+  return isReachableIn(procedureOf(type, state), type, state, item);
+}
+
+/** As {@link isReachable}, for who asks for many items of one list. @param list the procedure of this run */
+export function isReachableIn(list: readonly Item[], type: TypeFile, state: RunState, item: Item): boolean {
   const needed = (item.needs ?? []).every((need) => {
     const before = list.find((i) => i.id === need);
     return !before || isOutOfTheWay(state, before);

@@ -5,7 +5,7 @@ import { OTHER_AIR, type WarmCurve, warmupIn } from '../thermal/index.ts';
 import type { Entry } from './entries.ts';
 import { handsOf } from './kinds/registry.ts';
 import { meanwhileItems } from './plan.ts';
-import { isBackground, isReachable, procedureOf } from './list.ts';
+import { isBackground, isReachableIn, procedureOf } from './list.ts';
 import { itemState, reduceRun, type RunState } from './state.ts';
 import { warmTargets } from './warm-targets.ts';
 
@@ -126,8 +126,10 @@ export interface ScheduleInput {
  * list order; what may be done meanwhile floats, the one with the longest wait behind it first.
  */
 export function scheduleOf(type: TypeFile, state: RunState, input: ScheduleInput = {}): RunSchedule {
-  const todo = procedureOf(type, state).filter((item) => itemState(state, item.id).status === 'todo');
-  const steps = stepsOf(type, state, todo, input);
+  const list = procedureOf(type, state);
+  const todo = list.filter((item) => itemState(state, item.id).status === 'todo');
+  const reachable = new Set(todo.filter((item) => isReachableIn(list, type, state, item)).map((i) => i.id));
+  const steps = stepsOf(type, state, todo, reachable, input);
   const order = largestDeliveryFirst(steps);
   const path = criticalPath({ steps, crew_order: order });
   const critical = new Set(path.critical);
@@ -149,7 +151,7 @@ export function scheduleOf(type: TypeFile, state: RunState, input: ScheduleInput
     })),
     beginFirst: order.flatMap((id) => {
       const item = byId.get(id)!;
-      return item.meanwhile && isReachable(type, state, item) ? [item] : [];
+      return item.meanwhile && reachable.has(id) ? [item] : [];
     }),
   };
 }
@@ -162,7 +164,13 @@ export function offeredItems(type: TypeFile, state: RunState, input: ScheduleInp
   return open.toSorted((a, b) => place(a) - place(b));
 }
 
-function stepsOf(type: TypeFile, state: RunState, todo: readonly Item[], input: ScheduleInput): Step[] {
+function stepsOf(
+  type: TypeFile,
+  state: RunState,
+  todo: readonly Item[],
+  reachable: ReadonlySet<string>,
+  input: ScheduleInput,
+): Step[] {
   const ids = new Set(todo.map((i) => i.id));
   const gates = new Set(type.legs.filter((l) => l.gate).map((l) => l.id));
   let before: string | null = null;
@@ -175,7 +183,7 @@ function stepsOf(type: TypeFile, state: RunState, todo: readonly Item[], input: 
       before = item.id;
     }
     // a wait that has not begun has no trend worth following
-    const left = isReachable(type, state, item) ? (input.remaining_s?.(item.id) ?? null) : null;
+    const left = reachable.has(item.id) ? (input.remaining_s?.(item.id) ?? null) : null;
     const dur =
       left === null
         ? durationOf(type, item, input.past ?? [], state.brief?.oat_C ?? null)

@@ -19,6 +19,8 @@ export class Pages {
   private readonly wss = new WebSocketServer({ noServer: true, perMessageDeflate: false, maxPayload: 4096 });
   private readonly followers = new Map<string, Set<WebSocket>>();
   private readonly sessions = new Map<WebSocket, string>();
+  /** frames of this turn that are not sent yet, a list a run */
+  private readonly unsent = new Map<string, Float64Array[]>();
 
   /** A session is over: what it follows ends. */
   endSession(sessionId: string): void {
@@ -41,6 +43,7 @@ export class Pages {
   send(run: string, message: LiveMessage): void {
     const set = this.followers.get(run);
     if (!set?.size) return;
+    this.flush(run);
     const text = JSON.stringify(message);
     for (const ws of set) {
       if (ws.readyState !== WebSocket.OPEN) continue;
@@ -49,12 +52,23 @@ export class Pages {
     }
   }
 
+  /** Frames that come in one turn travel together, at its end: a hurried aircraft has many. */
   sendFrame(run: string, frame: Float64Array): void {
-    const set = this.followers.get(run);
-    if (!set?.size) return;
-    // ws may keep the bytes until they are written: each frame travels in bytes of its own
-    const bytes = new Uint8Array(frame.buffer.slice(0));
-    for (const ws of set)
+    if (!this.followers.get(run)?.size) return;
+    const batch = this.unsent.get(run);
+    if (batch) batch.push(frame.slice());
+    else {
+      this.unsent.set(run, [frame.slice()]);
+      setImmediate(() => this.flush(run));
+    }
+  }
+
+  private flush(run: string): void {
+    const frames = this.unsent.get(run);
+    if (!frames) return;
+    this.unsent.delete(run);
+    const bytes = Buffer.concat(frames.map((f) => new Uint8Array(f.buffer)));
+    for (const ws of this.followers.get(run) ?? [])
       if (ws.readyState === WebSocket.OPEN && ws.bufferedAmount < MAX_FRAMES_QUEUED_BYTES) ws.send(bytes);
   }
 

@@ -8,7 +8,7 @@ import { findPin, setPin } from '../db/people.ts';
 import { asOperator } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** What somebody signs in with by name: their own, whatever operator they work for. */
 export function accountRoutes(services: Services): Router {
@@ -33,8 +33,8 @@ export function accountRoutes(services: Services): Router {
     } satisfies AccountMessage);
   });
 
-  router.put('/account/password', async (req, res) => {
-    const { login, password, next } = parse(newPasswordSchema, req.body);
+  router.put('/account/password', asks(newPasswordSchema), async (req, res) => {
+    const { login, password, next } = req.body;
     const session = sessionOf(res);
     const accountId = ownAccount(session);
     const account = (await findAccount(pool, accountId))!;
@@ -51,8 +51,8 @@ export function accountRoutes(services: Services): Router {
     res.json({ login });
   });
 
-  router.put('/account/pin', async (req, res) => {
-    const { pin } = parse(newPinSchema, req.body);
+  router.put('/account/pin', asks(newPinSchema), async (req, res) => {
+    const { pin } = req.body;
     ownAccount(sessionOf(res));
     const { operatorId, personId } = memberOf(res);
     const kept = pin === null ? null : await hashPassword(pin);

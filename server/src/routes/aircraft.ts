@@ -7,6 +7,7 @@ import { audit } from '../db/audit.ts';
 import { getPad } from '../db/pads.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not an id' });
@@ -15,8 +16,8 @@ const idSchema = z.uuid({ message: 'is not an id' });
 export function aircraftRoutes(services: Services): Router {
   const router = Router();
 
-  router.post('/aircraft', async (req, res) => {
-    const wanted = parse(newAircraftSchema, req.body);
+  router.post('/aircraft', asks(newAircraftSchema), async (req, res) => {
+    const wanted = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const row: AircraftRow = {
       aircraftId: uuidv7(),
@@ -38,8 +39,8 @@ export function aircraftRoutes(services: Services): Router {
     res.status(201).json({ aircraft: row.aircraftId, tail: row.tail });
   });
 
-  router.put('/aircraft/:aircraft', async (req, res) => {
-    const wanted = parse(aircraftSettingsSchema, req.body);
+  router.put('/aircraft/:aircraft', asks(aircraftSettingsSchema), async (req, res) => {
+    const wanted = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const live = fleet.of(parse(idSchema, req.params['aircraft']));
     if (live.openRunId !== null)

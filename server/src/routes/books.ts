@@ -11,6 +11,7 @@ import { listMaintenance } from '../db/maintenance.ts';
 import type { Tx } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not an id' });
@@ -39,8 +40,8 @@ export function bookRoutes(services: Services): Router {
     res.attachment(`${aircraft.tail}-books.csv`).type('text/csv').send(table);
   });
 
-  router.post('/aircraft/:aircraft/books', async (req, res) => {
-    const entry = parse(bookEntrySchema, req.body);
+  router.post('/aircraft/:aircraft/books', asks(bookEntrySchema), async (req, res) => {
+    const entry = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const { aircraft, type } = fleet.of(parse(idSchema, req.params['aircraft']));
     const account = accountNamed(type, entry.account);
@@ -55,8 +56,8 @@ export function bookRoutes(services: Services): Router {
     res.status(201).json({ id });
   });
 
-  router.post('/aircraft/:aircraft/due', async (req, res) => {
-    const due = parse(dueSchema, req.body);
+  router.post('/aircraft/:aircraft/due', asks(dueSchema), async (req, res) => {
+    const due = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const { aircraft, type } = fleet.of(parse(idSchema, req.params['aircraft']));
     if (due.account !== null) accountNamed(type, due.account);
@@ -68,8 +69,8 @@ export function bookRoutes(services: Services): Router {
     res.status(201).json({ id });
   });
 
-  router.post('/due/:due/done', async (req, res) => {
-    const { words } = parse(dueDoneSchema, req.body);
+  router.post('/due/:due/done', asks(dueDoneSchema), async (req, res) => {
+    const { words } = req.body;
     const id = parse(idSchema, req.params['due']);
     const { who, fleet, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {

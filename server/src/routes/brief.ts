@@ -9,6 +9,7 @@ import { listWays, putWay } from '../db/ways.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
 import { briefContext } from './brief-context.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 import { standInState } from './stand-in.ts';
 
@@ -44,8 +45,8 @@ export function briefRoutes(services: Services): Router {
     res.json(await deskOf(services, res).inTx((tx) => listWays(tx, String(req.params['type']))));
   });
 
-  router.put('/types/:type/ways', async (req, res) => {
-    const { version, choice, to } = parse(houseWaySchema, req.body);
+  router.put('/types/:type/ways', asks(houseWaySchema), async (req, res) => {
+    const { version, choice, to } = req.body;
     const typeId = String(req.params['type']);
     const { who, inTx, now } = deskOf(services, res);
     const ways = await inTx(async (tx) => {

@@ -12,7 +12,7 @@ import { findRun, insertRun, monthOf } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
 import { storeConsequences } from '../outbox/consequences.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** where whole journals are sent */
 export const BROUGHT_RUNS = '/runs/brought';
@@ -24,8 +24,8 @@ const CLOCK_OFF_MS = 120_000;
 export function broughtRunRoutes(services: Services): Router {
   const router = Router();
 
-  router.post(BROUGHT_RUNS, express.json({ limit: MOST_BYTES }), async (req, res) => {
-    const asked = parse(broughtRunSchema, req.body);
+  router.post(BROUGHT_RUNS, express.json({ limit: MOST_BYTES }), asks(broughtRunSchema), async (req, res) => {
+    const asked = req.body;
     const entries = readEntries(asked);
     const desk = deskOf(services, res);
     const taken = await desk.inTx((tx) => take(desk, tx, asked, entries));

@@ -6,6 +6,7 @@ import { audit } from '../db/audit.ts';
 import { closeDefect, insertDefect, listOpenDefects } from '../db/defects.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not an id' });
@@ -29,8 +30,8 @@ export function defectRoutes(services: Services): Router {
     );
   });
 
-  router.post('/aircraft/:aircraft/defects', async (req, res) => {
-    const { equipment, words } = parse(defectSchema, req.body);
+  router.post('/aircraft/:aircraft/defects', asks(defectSchema), async (req, res) => {
+    const { equipment, words } = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const { aircraft, type } = fleet.of(parse(idSchema, req.params['aircraft']));
     const found = type.equipment.find((e) => e.id === equipment);

@@ -8,6 +8,7 @@ import { endDevice, insertDevice, listDevices } from '../db/devices.ts';
 import { datagramKeyOf } from '../device/lines.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of a line' });
@@ -37,8 +38,8 @@ export function deviceRoutes(services: Services): Router {
     );
   });
 
-  router.post('/devices', async (req, res) => {
-    const { aircraft: aircraftId, label } = parse(newDeviceSchema, req.body);
+  router.post('/devices', asks(newDeviceSchema), async (req, res) => {
+    const { aircraft: aircraftId, label } = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const sink = fleet.of(aircraftId);
     const token = freshToken();

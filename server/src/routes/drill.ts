@@ -9,6 +9,7 @@ import { Refusal } from '../errors.ts';
 import type { DrillMarked } from '../reckon/tasks.ts';
 import { deskOf, type Services } from '../services.ts';
 import { lessonsOfType } from './lessons.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const LISTED = 30;
@@ -83,16 +84,16 @@ export function drillRoutes(services: Services): Router {
     res.json(message);
   });
 
-  router.post(LONG_BODY, express.json({ limit: MOST_FLOWN }), async (req, res) => {
-    const flown = parse(drillFlownSchema, req.body);
+  router.post(LONG_BODY, express.json({ limit: MOST_FLOWN }), asks(drillFlownSchema), async (req, res) => {
+    const flown = req.body;
     const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.drill(type, lesson, flown);
     if ('refused' in marks) throw new Refusal('bad-request', marks.refused);
     res.status(201).json(await keep(res, flown, lesson, marks));
   });
 
-  router.post('/drill/rounds', async (req, res) => {
-    const flown = parse(roundFlownSchema, req.body);
+  router.post('/drill/rounds', asks(roundFlownSchema), async (req, res) => {
+    const flown = req.body;
     const { type, lesson } = await lessonOf(res, flown);
     const marks = await services.reckoner.round(type, flown);
     res.status(201).json(await keep(res, flown, lesson, marks));

@@ -21,6 +21,7 @@ import type { Tx } from '../db/pool.ts';
 import { getRun } from '../db/runs.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks, asksQuery } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not an id' });
@@ -44,8 +45,8 @@ export function exceedanceRoutes(services: Services): Router {
     res.json(await deskOf(services, res).inTx((tx) => exceedanceMessage(tx, run, seq)));
   });
 
-  router.post('/exceedances/:run/:seq/release', async (req, res) => {
-    const { found } = parse(releaseSchema, req.body);
+  router.post('/exceedances/:run/:seq/release', asks(releaseSchema), async (req, res) => {
+    const { found } = req.body;
     const { run, seq } = parse(keySchema, req.params);
     const { who, inTx, now } = deskOf(services, res);
     const released = await inTx(async (tx) => {
@@ -57,8 +58,8 @@ export function exceedanceRoutes(services: Services): Router {
     res.json({ released: true });
   });
 
-  const note = (kind: ExceedanceNoteKind) => async (req: Request, res: Response) => {
-    const { words } = parse(exceedanceNoteSchema, req.body);
+  const note = (kind: ExceedanceNoteKind) => async (req: Request<Request['params'], unknown, z.infer<typeof exceedanceNoteSchema>>, res: Response) => {
+    const { words } = req.body;
     const key = parse(keySchema, req.params);
     const { who, inTx, now } = deskOf(services, res);
     const noteId = uuidv7();
@@ -69,15 +70,16 @@ export function exceedanceRoutes(services: Services): Router {
     });
     res.status(201).json({ id: noteId });
   }; // prettier-ignore
-  router.post('/exceedances/:run/:seq/notes', note('done'));
-  router.post('/exceedances/:run/:seq/dispute', note('disputed'));
+  router.post('/exceedances/:run/:seq/notes', asks(exceedanceNoteSchema), note('done'));
+  router.post('/exceedances/:run/:seq/dispute', asks(exceedanceNoteSchema), note('disputed'));
 
   router.post(
     '/exceedances/:run/:seq/attachments',
     express.raw({ type: [...ATTACHMENT_TYPES], limit: MOST_ATTACHMENT_BYTES }),
+    asksQuery(fileSchema),
     async (req, res) => {
       const key = parse(keySchema, req.params);
-      const { name } = parse(fileSchema, req.query);
+      const { name } = res.locals.query;
       const data = req.body as unknown;
       const mediaType = ATTACHMENT_TYPES.find((t) => req.is(t));
       if (!mediaType || !Buffer.isBuffer(data) || data.length === 0 || !isWhatItSays(mediaType, data))

@@ -9,7 +9,7 @@ import { getRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
 import type { OpenRun } from '../live/open-run.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asksQuery } from './asks.ts';
 import { runIdOf } from './run-detail.ts';
 
 const windowSchema = z.strictObject({
@@ -24,8 +24,8 @@ export function exportRoutes(services: Services): Router {
   const inRun = <T>(req: Request, res: Response, work: (tx: Tx, run: RunRow) => Promise<T>): Promise<T> =>
     deskOf(services, res).inTx(async (tx) => work(tx, await getRun(tx, runIdOf(req))));
 
-  router.get('/runs/:run/trace', async (req, res) => {
-    const { from, to, points } = parse(windowSchema, req.query);
+  router.get('/runs/:run/trace', asksQuery(windowSchema), async (req, res) => {
+    const { from, to, points } = res.locals.query;
     const { fleet } = deskOf(services, res);
     const open = fleet.ofRun(runIdOf(req))?.run ?? null;
     const recent = open?.recent();

@@ -10,7 +10,7 @@ import { Refusal } from '../errors.ts';
 import { foundOperator } from '../found.ts';
 import { isLoopback } from '../origin.ts';
 import type { Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { saySession } from './session-message.ts';
 
 /** The first operator of a database: set up by whoever sits at the machine. Those after it are invited. */
@@ -18,8 +18,8 @@ export function foundRoutes(services: Services): Router {
   const { pool, clock, accounts, fleets, types } = services;
   const router = Router();
 
-  router.post('/found', async (req, res) => {
-    const { operator: name, site, person, aircraft } = parse(foundSchema, req.body);
+  router.post('/found', asks(foundSchema), async (req, res) => {
+    const { operator: name, site, person, aircraft } = req.body;
     if (!isLoopback(req)) throw new Refusal('no-right', 'Rouse is set up at the machine that it runs on.');
     const type = types.shipped().find((t) => t.id === aircraft.type);
     if (!type) throw new Refusal('bad-request', `There is no type ${aircraft.type}.`, { path: 'aircraft.type' });

@@ -19,7 +19,7 @@ import { putPerson } from '../db/people.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { saySession } from './session-message.ts';
 
 const overWords = 'This link is over: it was used, taken back, or is too old. An administrator makes another one.';
@@ -52,8 +52,8 @@ export function joinRoutes(services: Services): Router {
     res.json(asked);
   });
 
-  router.post('/invitations/:token', async (req, res) => {
-    const join = parse(joinSchema, req.body);
+  router.post('/invitations/:token', asks(joinSchema), async (req, res) => {
+    const join = req.body;
     const own = join.with === 'my-account' ? await sessions.of(req.headers) : null;
     if (join.with === 'my-account' && !own) throw new Refusal('signed-out', 'Sign in to your account first.');
     const password = join.with === 'password' ? await hashPassword(join.password) : null;

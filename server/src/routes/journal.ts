@@ -9,15 +9,15 @@ import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
 import type { OpenRun } from '../live/open-run.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { runIdOf } from './run-detail.ts';
 
 /** What a person writes into the journal of a run. */
 export function journalRoutes(services: Services): Router {
   const router = Router();
 
-  router.post('/runs/:run/entries', async (req, res) => {
-    const { id, seq, payload } = parse(writeEntrySchema, req.body);
+  router.post('/runs/:run/entries', asks(writeEntrySchema), async (req, res) => {
+    const { id, seq, payload } = req.body;
     const runId = runIdOf(req);
     const desk = deskOf(services, res);
     const { fleet, who } = desk;

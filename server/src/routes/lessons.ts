@@ -8,6 +8,7 @@ import { deleteOwnLesson, listOwnLessons, putOwnLesson } from '../db/own-lessons
 import type { Tx } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const namesSchema = z.object({
@@ -37,9 +38,9 @@ export function lessonRoutes(services: Services): Router {
     );
   });
 
-  router.put('/lessons/:type/:lesson', async (req, res) => {
+  router.put('/lessons/:type/:lesson', asks(ownLessonSchema), async (req, res) => {
     const names = parse(namesSchema, req.params);
-    const { text } = parse(ownLessonSchema, req.body);
+    const { text } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {
       const type = await getNewestType(tx, names.type);

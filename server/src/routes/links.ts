@@ -9,6 +9,7 @@ import { endInvitation, insertInvitation, type InvitationRow, listInvitations } 
 import { getPerson } from '../db/people.ts';
 import { Refusal } from '../errors.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const DAY_MS = 86_400_000;
@@ -48,8 +49,8 @@ export function linkRoutes(services: Services): Router {
     );
   });
 
-  router.post('/invitations', async (req, res) => {
-    const { name, roles } = parse(invitationSchema, req.body);
+  router.post('/invitations', asks(invitationSchema), async (req, res) => {
+    const { name, roles } = req.body;
     const invited = { kind: 'join' as const, name, roles, personId: null };
     res.status(201).json(await makeLink(services, deskOf(services, res), invited, JOIN_WITHIN_MS));
   });

@@ -8,6 +8,7 @@ import { listPractice } from '../db/practice.ts';
 import { trendStamps } from '../db/trend-record.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asksQuery } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of a person' });
@@ -33,8 +34,8 @@ export function logRoutes(services: Services): Router {
     res.json(tails);
   });
 
-  router.get('/log/runs', async (req, res) => {
-    const filter = parse(runFilterSchema, req.query);
+  router.get('/log/runs', asksQuery(runFilterSchema), async (_req, res) => {
+    const filter = res.locals.query;
     const runs = await deskOf(services, res).inTx((tx) => listLoggedRuns(tx, filter));
     const page: RunsPage = { runs: runs.slice(0, RUNS_ON_A_PAGE), more: runs.length > RUNS_ON_A_PAGE };
     res.json(page);

@@ -9,7 +9,7 @@ import type { Fleet } from '../live/fleet.ts';
 import { exportOperator } from '../operator-copy/export.ts';
 import { importOperator } from '../operator-copy/import.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** years of a base; it is held in memory while it is read */
 const LARGEST_IMPORT = '1gb';
@@ -49,8 +49,8 @@ export function operatorCopyRoutes(services: Services): Router {
     res.status(201).json(taken);
   });
 
-  router.delete('/operator', async (req, res) => {
-    const { name } = parse(deleteOperatorSchema, req.body);
+  router.delete('/operator', asks(deleteOperatorSchema), async (req, res) => {
+    const { name } = req.body;
     const { who, fleet, inTx } = deskOf(services, res);
     if (who.demo)
       throw new Refusal('no-right', 'The demo belongs to everybody. It goes with the database: delete .local.');

@@ -5,7 +5,7 @@ import { deleteIdentityProvider, findIdentityProvider, putIdentityProvider } fro
 import { getOperator, updateOperator } from '../db/operators.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** The operator itself: its name, and its rules of signing in. */
 export function operatorRoutes(services: Services): Router {
@@ -27,8 +27,8 @@ export function operatorRoutes(services: Services): Router {
     res.json(message);
   });
 
-  router.put('/operator', async (req, res) => {
-    const wanted = parse(operatorSchema, req.body);
+  router.put('/operator', asks(operatorSchema), async (req, res) => {
+    const wanted = req.body;
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {
       await updateOperator(tx, wanted);
@@ -39,8 +39,8 @@ export function operatorRoutes(services: Services): Router {
     res.json(wanted);
   });
 
-  router.put('/operator/identity-provider', async (req, res) => {
-    const { clientSecret, ...rest } = parse(identityProviderSchema, req.body);
+  router.put('/operator/identity-provider', asks(identityProviderSchema), async (req, res) => {
+    const { clientSecret, ...rest } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     // whoever looks around sends this server to no address of theirs
     if (who.demo) throw new Refusal('not-so', 'The demo has no identity provider of its own.');

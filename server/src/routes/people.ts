@@ -5,6 +5,7 @@ import { audit } from '../db/audit.ts';
 import { getPerson, hasOtherAdministrator, listPeople, putPerson, setLeft } from '../db/people.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of a person' });
@@ -27,9 +28,9 @@ export function peopleRoutes(services: Services): Router {
     );
   });
 
-  router.put('/people/:person', async (req, res) => {
+  router.put('/people/:person', asks(personSchema), async (req, res) => {
     const personId = parse(idSchema, req.params['person']);
-    const { name, roles } = parse(personSchema, req.body);
+    const { name, roles } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {
       const before = await getPerson(tx, personId);

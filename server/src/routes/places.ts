@@ -5,6 +5,7 @@ import { deletePad, listPads, listSites, putPad, putSite } from '../db/pads.ts';
 import { deleteStandardMass, listStandardMasses, putStandardMass } from '../db/standard-masses.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 /** Where the aircraft of an operator stand, and what people are taken to weigh. */
@@ -24,9 +25,9 @@ export function placeRoutes(services: Services): Router {
     res.json(sites);
   });
 
-  router.put('/sites/:site', async (req, res) => {
+  router.put('/sites/:site', asks(siteSchema), async (req, res) => {
     const site = parse(placeNameSchema, req.params['site']);
-    const wanted = parse(siteSchema, req.body);
+    const wanted = req.body;
     if ((wanted.opens === null) !== (wanted.closes === null))
       throw new Refusal('bad-request', 'closes: say both hours, or none.', { path: 'closes' });
     const { who, inTx, now } = deskOf(services, res);
@@ -37,9 +38,9 @@ export function placeRoutes(services: Services): Router {
     res.json({ site });
   });
 
-  router.put('/pads/:pad', async (req, res) => {
+  router.put('/pads/:pad', asks(padSchema), async (req, res) => {
     const pad = parse(placeNameSchema, req.params['pad']);
-    const wanted = parse(padSchema, req.body);
+    const wanted = req.body;
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {
       await putPad(tx, { pad, ...wanted });
@@ -62,9 +63,9 @@ export function placeRoutes(services: Services): Router {
     res.json(await deskOf(services, res).inTx(listStandardMasses));
   });
 
-  router.put('/standard-masses/:label', async (req, res) => {
+  router.put('/standard-masses/:label', asks(standardMassSchema), async (req, res) => {
     const label = parse(placeNameSchema, req.params['label']);
-    const { mass_kg } = parse(standardMassSchema, req.body);
+    const { mass_kg } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {
       await putStandardMass(tx, { label, mass_kg });

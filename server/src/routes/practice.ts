@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { insertPractice, listPractice } from '../db/practice.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 const LISTED = 20;
 
@@ -16,8 +16,8 @@ export function practiceRoutes(services: Services): Router {
     res.json(await inTx((tx) => listPractice(tx, who.personId, LISTED)));
   });
 
-  router.post('/practice', async (req, res) => {
-    const practice = parse(practiceSchema, req.body);
+  router.post('/practice', asks(practiceSchema), async (req, res) => {
+    const practice = req.body;
     const id = uuidv7();
     const { who, inTx, now } = deskOf(services, res);
     await inTx((tx) => insertPractice(tx, id, who.personId, now(), practice));

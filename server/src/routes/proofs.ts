@@ -7,7 +7,7 @@ import { deletePasskey, findAccount, insertPasskey, listPasskeys, setCodeSecret,
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { ownAccount } from './account.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** Second proofs of who somebody is: codes of an authenticator, and passkeys. */
 export function proofRoutes(services: Services): Router {
@@ -24,8 +24,8 @@ export function proofRoutes(services: Services): Router {
     res.json(made);
   });
 
-  router.put('/account/code', async (req, res) => {
-    const { code } = parse(codeSchema, req.body);
+  router.put('/account/code', asks(codeSchema), async (req, res) => {
+    const { code } = req.body;
     const accountId = ownAccount(sessionOf(res));
     const flow = await flows.peek(req, 'new-code');
     const sealed = flow && Buffer.from(flow.sealed, 'base64');
@@ -55,8 +55,8 @@ export function proofRoutes(services: Services): Router {
     res.json(options);
   });
 
-  router.post('/account/passkeys', async (req, res) => {
-    const { label, answer } = parse(passkeyNameSchema, req.body);
+  router.post('/account/passkeys', asks(passkeyNameSchema), async (req, res) => {
+    const { label, answer } = req.body;
     const accountId = ownAccount(sessionOf(res));
     const flow = await flows.end(req, res, 'new-passkey');
     const key = flow && (await newPasskey(origin, flow.challenge, answer));

@@ -17,7 +17,7 @@ import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
 import { storeConsequences } from '../outbox/consequences.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asksQuery } from './asks.ts';
 
 const HEAD_BYTES = 64 * 1024;
 
@@ -28,12 +28,13 @@ export function recordingRoutes(services: Services): Router {
   router.post(
     '/aircraft/:aircraft/recordings',
     express.raw({ type: 'application/octet-stream', limit: MOST_RECORDING_BYTES }),
+    asksQuery(recordingNameSchema),
     async (req, res) => {
-      const { name } = parse(recordingNameSchema, req.query);
+      const { name } = res.locals.query;
       const bytes = req.body as unknown;
       if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw refused('The file is empty');
       const desk = deskOf(services, res);
-      const aircraft = desk.fleet.of(req.params.aircraft);
+      const aircraft = desk.fleet.of(String(req.params['aircraft']));
       const digest = createHash('sha256').update(bytes).digest('hex');
       const { known, mapping, names } = await prepare(desk, aircraft, bytes, digest);
       if (known !== null) {

@@ -20,6 +20,7 @@ import { booksOf } from './books.ts';
 import { briefContext } from './brief-context.ts';
 import { debriefOf } from './debrief.ts';
 import { exceedanceMessage, exceedancesOf } from './exceedances.ts';
+import { asks, asksQuery } from './asks.ts';
 import { parse } from './parse.ts';
 import { detailOf, runIdOf } from './run-detail.ts';
 
@@ -84,8 +85,8 @@ export function reportRoutes(services: Services): Router {
     send(res, name, await services.reckoner.report({ of: 'exceedance', exceedance: asked }));
   });
 
-  router.get('/aircraft/:aircraft/month.pdf', async (req, res) => {
-    const { month } = parse(monthSchema, req.query);
+  router.get('/aircraft/:aircraft/month.pdf', asksQuery(monthSchema), async (req, res) => {
+    const { month } = res.locals.query;
     const { fleet, inTx, now } = deskOf(services, res);
     const { aircraft, type } = fleet.of(parse(idSchema, req.params['aircraft']));
     const { tail, aircraftId } = aircraft;
@@ -108,8 +109,8 @@ export function reportRoutes(services: Services): Router {
 export function carriedRoutes(services: Services): Router {
   const router = Router();
 
-  router.post('/aircraft/:aircraft/brief.pdf', async (req, res) => {
-    const entered = parse(briefInputSchema, req.body);
+  router.post('/aircraft/:aircraft/brief.pdf', asks(briefInputSchema), async (req, res) => {
+    const entered = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const live = fleet.of(parse(idSchema, req.params['aircraft']));
     const { context, operator } = await inTx(async (tx) => ({

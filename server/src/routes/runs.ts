@@ -8,6 +8,7 @@ import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
 import { briefContext } from './brief-context.ts';
 import { corridorsBefore, debriefOf } from './debrief.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 import { detailOf, detailOfOpen, runIdOf } from './run-detail.ts';
 
@@ -16,8 +17,8 @@ export function runRoutes(services: Services): Router {
   const { standIn } = services;
   const router = Router();
 
-  router.post('/runs', async (req, res) => {
-    const { aircraft: aircraftId, brief: entered, byHand } = parse(openRunSchema, req.body);
+  router.post('/runs', asks(openRunSchema), async (req, res) => {
+    const { aircraft: aircraftId, brief: entered, byHand } = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const aircraft = fleet.of(aircraftId);
     const { type } = aircraft;

@@ -5,7 +5,7 @@ import { sessionOf } from '../accounts/admission.ts';
 import { insertAcknowledgement } from '../db/people.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { saySignInWays, saySession } from './session-message.ts';
 
 /** Who is signed in on a browser, where they work, and out again. */
@@ -19,8 +19,8 @@ export function sessionRoutes(services: Services): Router {
     res.json(session ? await saySession(services, req, session) : await saySignInWays(services, req));
   });
 
-  router.put('/session/operator', async (req, res) => {
-    const { operator } = parse(chooseOperatorSchema, req.body);
+  router.put('/session/operator', asks(chooseOperatorSchema), async (req, res) => {
+    const { operator } = req.body;
     await sessions.choose(req.headers, sessionOf(res), operator);
     res.json(await saySession(services, req, (await sessions.of(req.headers))!));
   });
@@ -31,8 +31,8 @@ export function sessionRoutes(services: Services): Router {
     res.json(await saySignInWays(services, req));
   });
 
-  router.post('/acknowledgements', async (req, res) => {
-    const { version } = parse(acknowledgeSchema, req.body);
+  router.post('/acknowledgements', asks(acknowledgeSchema), async (req, res) => {
+    const { version } = req.body;
     if (version !== ACKNOWLEDGEMENT.version)
       throw new Refusal('changed-meanwhile', 'The words have changed; read them again.', { path: 'version' });
     const { who, inTx, now } = deskOf(services, res);

@@ -16,7 +16,7 @@ import { findPin } from '../db/people.ts';
 import { asOperator } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { demoPeople, saySession } from './session-message.ts';
 
 /** Signing in by name and password, with a code where there is one, or by a passkey. */
@@ -25,8 +25,8 @@ export function signInRoutes(services: Services): Router {
   const { flows, limits, box } = accounts;
   const router = Router();
 
-  router.post('/session/password', async (req, res) => {
-    const { login, password } = parse(passwordSignInSchema, req.body);
+  router.post('/session/password', asks(passwordSignInSchema), async (req, res) => {
+    const { login, password } = req.body;
     const key = login.trim().toLowerCase();
     await limits.signInByAddress.count(req.ip ?? '');
     await limits.signInByAccount.count(key);
@@ -40,8 +40,8 @@ export function signInRoutes(services: Services): Router {
     res.status(202).json({ need: 'code' });
   });
 
-  router.post('/session/code', async (req, res) => {
-    const { code } = parse(codeSchema, req.body);
+  router.post('/session/code', asks(codeSchema), async (req, res) => {
+    const { code } = req.body;
     const flow = await flows.peek(req, 'code');
     if (!flow) throw new Refusal('not-known', 'Begin with the name and the password again.');
     await limits.signInByAccount.count(`code ${flow.accountId}`);
@@ -62,8 +62,8 @@ export function signInRoutes(services: Services): Router {
     res.json(options);
   });
 
-  router.post('/session/passkey', async (req, res) => {
-    const answer = parse(passkeyAnswerSchema, req.body);
+  router.post('/session/passkey', asks(passkeyAnswerSchema), async (req, res) => {
+    const answer = req.body;
     const flow = await flows.end(req, res, 'passkey');
     const accountId = flow && (await answerOfPasskey(pool, accounts.origin, flow.challenge, answer));
     if (accountId === null) throw new Refusal('not-known', 'This passkey is not known here.');
@@ -79,16 +79,16 @@ export function namelessSignInRoutes(services: Services): Router {
   const { limits } = accounts;
   const router = Router();
 
-  router.post('/session/demo', async (req, res) => {
-    const { person } = parse(demoSignInSchema, req.body);
+  router.post('/session/demo', asks(demoSignInSchema), async (req, res) => {
+    const { person } = req.body;
     const demo = await demoPeople(services);
     if (!demo?.people.some((p) => p.personId === person))
       throw new Refusal('not-known', 'There is no such person in the demo.');
     await signedIn(services, req, res, person, 'demo', { operatorId: demo.operatorId });
   });
 
-  router.post('/session/pin', async (req, res) => {
-    const { person, pin } = parse(pinSignInSchema, req.body);
+  router.post('/session/pin', asks(pinSignInSchema), async (req, res) => {
+    const { person, pin } = req.body;
     const tablet = await tabletOf(pool, accounts.cookies, req);
     if (!tablet) throw new Refusal('not-known', 'This is no tablet of the crew room; an administrator enrols it.');
     await limits.signInByAccount.count(`pin ${person}`);

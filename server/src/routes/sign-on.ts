@@ -6,6 +6,7 @@ import { asOperator } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { joinBySignOn } from './join.ts';
+import { asksQuery } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of an operator' });
@@ -20,9 +21,9 @@ export function signOnRoutes(services: Services): Router {
   const providerOf = async (operatorId: string): ReturnType<typeof findIdentityProvider> =>
     asOperator(pool, operatorId, findIdentityProvider);
 
-  router.get('/session/sign-on/:operator', async (req, res) => {
+  router.get('/session/sign-on/:operator', asksQuery(invitationSchema), async (req, res) => {
     const operatorId = parse(idSchema, req.params['operator']);
-    const { invitation = null } = parse(invitationSchema, req.query);
+    const { invitation = null } = res.locals.query;
     await limits.signInByAddress.count(req.ip ?? '');
     const provider = await providerOf(operatorId);
     if (!provider) throw new Refusal('not-found', 'This operator has no sign-on of its own.');

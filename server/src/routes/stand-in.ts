@@ -14,7 +14,7 @@ import { Refusal } from '../errors.ts';
 import type { Fleet } from '../live/fleet.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
 import { deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 
 /** The simulated aircraft that stand in for engine data units: their conditions, their line, their switches. */
 export function standInRoutes(services: Services): Router {
@@ -42,8 +42,8 @@ export function standInRoutes(services: Services): Router {
       });
   };
 
-  router.post('/stand-in/conditions', async (req, res) => {
-    const { aircraft: id, preset } = parse(presetSchema, req.body);
+  router.post('/stand-in/conditions', asks(presetSchema), async (req, res) => {
+    const { aircraft: id, preset } = req.body;
     const aircraft = wired(res, id);
     between(aircraft);
     await standIn.send({ cmd: 'reset', type: aircraft.type.id, preset });
@@ -51,8 +51,8 @@ export function standInRoutes(services: Services): Router {
   });
 
   // a run begins as its conditions say, whatever was done to the aircraft before, and with the load of its brief
-  router.post('/stand-in/prepare', async (req, res) => {
-    const { aircraft: id, mass_kg } = parse(prepareSchema, req.body);
+  router.post('/stand-in/prepare', asks(prepareSchema), async (req, res) => {
+    const { aircraft: id, mass_kg } = req.body;
     const aircraft = wired(res, id);
     const { type } = aircraft;
     between(aircraft);
@@ -63,15 +63,15 @@ export function standInRoutes(services: Services): Router {
     res.json({ preset });
   });
 
-  router.post('/stand-in/line', async (req, res) => {
-    const { aircraft: id, line } = parse(standInLineSchema, req.body);
+  router.post('/stand-in/line', asks(standInLineSchema), async (req, res) => {
+    const { aircraft: id, line } = req.body;
     const aircraft = wired(res, id);
     await standIn.send({ cmd: 'line', type: aircraft.type.id, ...line });
     res.json(await standInState(services, aircraft));
   });
 
-  router.post('/stand-in/move', async (req, res) => {
-    const { run: runId, item: id } = parse(moveSchema, req.body);
+  router.post('/stand-in/move', asks(moveSchema), async (req, res) => {
+    const { run: runId, item: id } = req.body;
     const { type, session } = inRun(res, runId).run;
     const item = findItem(type, id);
     const actions = item ? standInActions(item, session.state) : [];
@@ -80,8 +80,8 @@ export function standInRoutes(services: Services): Router {
     res.json({ moved: actions.length });
   });
 
-  router.post('/stand-in/begin', async (req, res) => {
-    const { run: runId, leg: id } = parse(beginSchema, req.body);
+  router.post('/stand-in/begin', asks(beginSchema), async (req, res) => {
+    const { run: runId, leg: id } = req.body;
     const { type } = inRun(res, runId).run;
     const leg = type.legs.find((l) => l.id === id);
     if (!leg?.standIn?.length) throw new Refusal('not-found', `Nothing is moved on the stand-in to begin ${id}.`);
@@ -89,8 +89,8 @@ export function standInRoutes(services: Services): Router {
     res.json({ moved: leg.standIn.length });
   });
 
-  router.post('/stand-in/pace', async (req, res) => {
-    const { run: runId, times } = parse(hurrySchema, req.body);
+  router.post('/stand-in/pace', asks(hurrySchema), async (req, res) => {
+    const { run: runId, times } = req.body;
     const { aircraft } = inRun(res, runId);
     if (!aircraft.simulated) throw new Refusal('not-so', 'Only a simulated aircraft can be hurried.');
     await standIn.send({ cmd: 'pace', type: aircraft.type.id, times });

@@ -7,6 +7,7 @@ import { audit } from '../db/audit.ts';
 import { endTablet, insertTablet, listTablets } from '../db/tablets.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const idSchema = z.uuid({ message: 'is not the id of a tablet' });
@@ -29,8 +30,8 @@ export function tabletRoutes(services: Services): Router {
   });
 
   // the browser that asks becomes the tablet
-  router.post('/tablets', async (req, res) => {
-    const { label } = parse(tabletSchema, req.body);
+  router.post('/tablets', asks(tabletSchema), async (req, res) => {
+    const { label } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const { token, digest } = newOperatorToken(who.operatorId);
     const tablet = { tabletId: uuidv7(), label, enrolledBy: who.name, enrolledAt: now() };

@@ -18,7 +18,7 @@ import { trendStamps } from '../db/trend-record.ts';
 import { Refusal } from '../errors.ts';
 import type { LiveAircraft } from '../live/live-aircraft.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
-import { parse } from './parse.ts';
+import { asks } from './asks.ts';
 import { standInState } from './stand-in.ts';
 import { summaryOf } from './summary.ts';
 
@@ -38,8 +38,8 @@ export function todayRoutes(services: Services): Router {
     res.json(await desk.inTx((tx) => todayOf(services, desk, tx, states)));
   });
 
-  router.put('/sites/:site/report', async (req, res) => {
-    const { report } = parse(siteReportSchema, req.body);
+  router.put('/sites/:site/report', asks(siteReportSchema), async (req, res) => {
+    const { report } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const site = String(req.params['site']);
     const read = readReport(report, now().toISOString());

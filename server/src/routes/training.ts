@@ -9,6 +9,7 @@ import type { Tx } from '../db/pool.ts';
 import { Refusal } from '../errors.ts';
 import type { TrainingForReport } from '../reports/training.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 
 const ON_RECORD = 500;
@@ -23,18 +24,18 @@ export function trainingRoutes(services: Services): Router {
     res.status(201).json({ code: services.rooms.open(who) } satisfies DrillRoom);
   });
 
-  router.post('/drill/flown/:drill/signature', async (req, res) => {
+  router.post('/drill/flown/:drill/signature', asks(signatureSchema), async (req, res) => {
     const drill = parse(idSchema, req.params['drill']);
-    const signature = parse(signatureSchema, req.body);
+    const signature = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const signed = await inTx((tx) => signDrill(tx, drill, who, now(), signature));
     if (!signed) throw new Refusal('not-found', 'There is no drill to sign here: it is signed already, or your own.');
     res.json({ by: who.name });
   });
 
-  router.post('/drill/flown/:drill/disputes', async (req, res) => {
+  router.post('/drill/flown/:drill/disputes', asks(disputeSchema), async (req, res) => {
     const drill = parse(idSchema, req.params['drill']);
-    const dispute = parse(disputeSchema, req.body);
+    const dispute = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const kept = await inTx((tx) => disputeMark(tx, drill, who.personId, now(), dispute));
     if (!kept) throw new Refusal('not-found', 'There is no drill of your own of that name, or enough is said of it.');

@@ -9,6 +9,7 @@ import { getRun } from '../db/runs.ts';
 import { insertTrendChoice, listTrendChoices } from '../db/trend-record.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 import { runIdOf } from './run-detail.ts';
 
@@ -36,8 +37,8 @@ export function trendRoutes(services: Services): Router {
     res.json(message);
   });
 
-  router.post('/aircraft/:aircraft/maintenance', async (req, res) => {
-    const { kind, words, at } = parse(maintenanceSchema, req.body);
+  router.post('/aircraft/:aircraft/maintenance', asks(maintenanceSchema), async (req, res) => {
+    const { kind, words, at } = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const { aircraft } = fleet.of(parse(idSchema, req.params['aircraft']));
     if (Date.parse(at) > now().getTime())
@@ -51,8 +52,8 @@ export function trendRoutes(services: Services): Router {
     res.status(201).json({ id: eventId });
   });
 
-  router.post('/runs/:run/trend-choice', async (req, res) => {
-    const { leftOut, reason } = parse(trendChoiceSchema, req.body);
+  router.post('/runs/:run/trend-choice', asks(trendChoiceSchema), async (req, res) => {
+    const { leftOut, reason } = req.body;
     const runId = runIdOf(req);
     const { who, inTx, now } = deskOf(services, res);
     await inTx(async (tx) => {

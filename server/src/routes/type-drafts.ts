@@ -28,6 +28,7 @@ import {
 } from '../db/type-drafts.ts';
 import { Refusal } from '../errors.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks, asksQuery } from './asks.ts';
 import { parse } from './parse.ts';
 
 export const draftIdSchema = z.uuid({ message: 'is not the id of a draft' });
@@ -41,16 +42,16 @@ export function typeDraftRoutes(services: Services): Router {
 
   router.get('/types/library', (_req, res) => void res.json(types.library()));
 
-  router.get('/types/:type/starts', async (req, res) => {
-    const { limit } = parse(limitSchema, req.query);
+  router.get('/types/:type/starts', asksQuery(limitSchema), async (req, res) => {
+    const { limit } = res.locals.query;
     const { inTx } = deskOf(services, res);
     res.json(await inTx((tx) => listStartsOfType(tx, String(req.params['type']), limit)));
   });
 
   router.get('/types/drafts', async (_req, res) => void res.json(await deskOf(services, res).inTx(listDrafts)));
 
-  router.post('/types/drafts', async (req, res) => {
-    const wanted = parse(newDraftSchema, req.body);
+  router.post('/types/drafts', asks(newDraftSchema), async (req, res) => {
+    const wanted = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const draft = await inTx(async (tx) => {
       const folder = (await findReleasedText(tx, wanted.like)) ?? shippedText(types.library(), wanted.like);
@@ -63,9 +64,9 @@ export function typeDraftRoutes(services: Services): Router {
     res.status(201).json(draft);
   });
 
-  router.get('/types/drafts/:draft', async (req, res) => {
+  router.get('/types/drafts/:draft', asksQuery(sinceSchema), async (req, res) => {
     const id = parse(draftIdSchema, req.params['draft']);
-    const { since } = parse(sinceSchema, req.query);
+    const { since } = res.locals.query;
     const { inTx } = deskOf(services, res);
     const draft: TypeDraft = await inTx(async (tx) => ({
       ...(await getDraft(tx, id)),
@@ -75,9 +76,9 @@ export function typeDraftRoutes(services: Services): Router {
     res.json(draft);
   });
 
-  router.put('/types/drafts/:draft/files', async (req, res) => {
+  router.put('/types/drafts/:draft/files', asks(draftEditSchema), async (req, res) => {
     const id = parse(draftIdSchema, req.params['draft']);
-    const { file, text, seen } = parse(draftEditSchema, req.body);
+    const { file, text, seen } = req.body;
     const { who, inTx, now } = deskOf(services, res);
     const edit = await inTx(async (tx) => {
       await getOpenDraft(tx, id);

@@ -8,6 +8,7 @@ import { audit } from '../db/audit.ts';
 import { getDraft, getOpenDraft, listChanges, setReleased, setReview } from '../db/type-drafts.ts';
 import { Refusal } from '../errors.ts';
 import { type Desk, deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 import { draftIdSchema } from './type-drafts.ts';
 
@@ -72,8 +73,8 @@ export function typeReleaseRoutes(services: Services): Router {
     res.status(201).json({ id: type.id, version: type.version, digest });
   });
 
-  router.put('/types/:type/tails', async (req, res) => {
-    const { aircraft, version } = parse(moveTailSchema, req.body);
+  router.put('/types/:type/tails', asks(moveTailSchema), async (req, res) => {
+    const { aircraft, version } = req.body;
     const { who, fleet, inTx, now } = deskOf(services, res);
     const live = fleet.of(aircraft);
     const type = await inTx((tx) => getType(tx, String(req.params['type']), version));

@@ -11,6 +11,7 @@ import { getTrace } from '../db/trace.ts';
 import { Refusal } from '../errors.ts';
 import type { StoredStart } from '../reckon/what-if.ts';
 import { deskOf, type Services } from '../services.ts';
+import { asks } from './asks.ts';
 import { parse } from './parse.ts';
 import { runIdOf } from './run-detail.ts';
 
@@ -31,8 +32,8 @@ export function whatIfRoutes(services: Services): Router {
     res.json({ acts: acts.map(({ t_s, words }) => ({ t_s, words })) } satisfies StartActs);
   });
 
-  router.post('/runs/:run/what-if', async (req, res) => {
-    const asked = parse(whatIfAskedSchema, req.body);
+  router.post('/runs/:run/what-if', asks(whatIfAskedSchema), async (req, res) => {
+    const asked = req.body;
     const { inTx } = deskOf(services, res);
     const starts = await inTx(async (tx) => {
       const run = await getRun(tx, runIdOf(req));

@@ -1,4 +1,5 @@
 import { Zap } from 'lucide-react';
+import { VisuallyHidden } from 'react-aria-components';
 import styled from 'styled-components';
 import { RailLink } from './rail-link.ts';
 import { useTodayQuery } from './server-data.ts';
@@ -40,12 +41,16 @@ export function StartLink() {
     refetchOnMountOrArgChange: AGAIN_MS / 1000,
     selectFromResult: ({ data }) => ({ open: data?.aircraft.filter((a) => a.openRun !== null).length ?? 0 }),
   });
-  const words = open === 0 ? 'Start' : `Start, ${open === 1 ? 'one run is' : `${open} runs are`} open`;
   return (
-    <Counted to="/start" aria-label={words}>
+    <Counted to="/start">
       <Zap size={20} aria-hidden />
-      Start
-      {open > 0 && <Count data-open-runs={open}>{open}</Count>}
+      Start{' '}
+      {open > 0 && (
+        <>
+          <Count data-open-runs={open}>{open}</Count>{' '}
+          <VisuallyHidden>{open === 1 ? 'run is open' : 'runs are open'}</VisuallyHidden>
+        </>
+      )}
     </Counted>
   );
 }

@@ -23,7 +23,7 @@ export function stayAwake(): () => void {
   };
 }
 
-/** Felt in a pocket or through a glove: twice, short. Phones only. */
+/** Felt in a pocket or through a glove: twice, short. Phones only, and only where the page was touched: a browser refuses before. */
 export function shake(): void {
-  if ('vibrate' in navigator) navigator.vibrate([180, 90, 180]);
+  if ('vibrate' in navigator && navigator.userActivation?.hasBeenActive) navigator.vibrate([180, 90, 180]);
 }

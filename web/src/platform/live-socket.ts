@@ -4,7 +4,8 @@ const RETRY_MS = 400;
 
 export interface LiveHandlers {
   onMessage(message: LiveMessage): void;
-  onFrame(frame: Float64Array): void;
+  /** one frame behind the other */
+  onFrames(frames: Float64Array): void;
   onConnection(connected: boolean): void;
 }
 
@@ -12,7 +13,7 @@ export interface LiveHandlers {
 export function followRun(run: string, handlers: LiveHandlers): () => void {
   return keepConnected(`/live?run=${run}`, {
     onText: (text) => handlers.onMessage(JSON.parse(text) as LiveMessage),
-    onBytes: (bytes) => handlers.onFrame(new Float64Array(bytes)),
+    onBytes: (bytes) => handlers.onFrames(new Float64Array(bytes)),
     onConnection: (connected) => handlers.onConnection(connected),
   }).stop;
 }

@@ -45,7 +45,7 @@ export function useFollowRun(run: string): void {
       announceUnanswered(store.getState().run.followed!);
       sleep = stayAwake();
       unfollow = followRun(run, {
-        onFrame: (frame) => ring.push(frame),
+        onFrames: (frames) => ring.push(frames),
         onConnection: (connected) => {
           dispatch(connectionChanged(connected));
           if (connected) reached();

@@ -28,14 +28,16 @@ export class FrameRing {
     for (let i = 0; i < stored.t_s.length; i++) {
       row[0] = stored.t_s[i]!;
       stored.columns.forEach((c, k) => (row[FRAME_HEADER + k] = c[i]!));
-      this.store(row);
+      this.store(row, 0);
     }
   }
 
-  push(frame: Float64Array): void {
-    if (frame.length !== this.columns.length + FRAME_HEADER) return;
-    this.unit_s = frame[1]!;
-    this.store(frame);
+  /** Takes frames in, one behind the other; of another aircraft than this ring is for, none. */
+  push(frames: Float64Array): void {
+    const width = this.columns.length + FRAME_HEADER;
+    if (frames.length % width !== 0) return;
+    for (let at = 0; at < frames.length; at += width) this.store(frames, at);
+    if (frames.length) this.unit_s = frames[frames.length - width + 1]!;
   }
 
   /** Whether there is data is judged where it arrives; the page only hears of it. */
@@ -89,10 +91,10 @@ export class FrameRing {
     return (this.head - this.length + i + CAPACITY) % CAPACITY;
   }
 
-  private store(frame: Float64Array): void {
-    if (this.length && !(frame[0]! > this.lastTime())) return;
-    this.t[this.head] = frame[0]!;
-    for (let k = 0; k < this.columns.length; k++) this.columns[k]![this.head] = frame[FRAME_HEADER + k]!;
+  private store(frames: Float64Array, at: number): void {
+    if (this.length && !(frames[at]! > this.lastTime())) return;
+    this.t[this.head] = frames[at]!;
+    for (let k = 0; k < this.columns.length; k++) this.columns[k]![this.head] = frames[at + FRAME_HEADER + k]!;
     this.head = (this.head + 1) % CAPACITY;
     if (this.length < CAPACITY) this.length++;
   }

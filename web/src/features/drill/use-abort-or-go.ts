@@ -1,5 +1,4 @@
 import type { WatchedType } from '@rouse/core/aircraft';
-import { FRAME_HEADER } from '@rouse/core/contract';
 import { type Decided, nextDifficulty, STARTS_A_ROUND } from '@rouse/core/drill';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
@@ -35,14 +34,13 @@ export function useAbortOrGo(
   useEffect(() => {
     const started = new Worker(new URL('./go-worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    const width = FRAME_HEADER + type.channels.length;
     dispatch(runLoaded({ detail: unrecordedRun(type), type, corridors: {} }));
     started.addEventListener('message', ({ data }: MessageEvent<FromGo>) => {
       switch (data.kind) {
         case 'prepared':
           return setRound((r) => ({ ...r, stage: 'ready' }));
         case 'running':
-          for (let at = 0; at < data.frames.length; at += width) ring.push(data.frames.subarray(at, at + width));
+          ring.push(data.frames);
           ring.heard('live', performance.now());
           dispatch(statusArrived(unrecordedStatus(data.t_s, { watch: data.watch })));
           return setRound((r) => ({ ...r, t_s: data.t_s }));

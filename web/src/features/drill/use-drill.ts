@@ -1,5 +1,4 @@
 import type { WatchedType } from '@rouse/core/aircraft';
-import { FRAME_HEADER } from '@rouse/core/contract';
 import type { Act, Change, DrillView, Lesson, WhatIf } from '@rouse/core/drill';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { store, useAppDispatch } from '../../app/store.ts';
@@ -51,18 +50,17 @@ export function useDrill(type: WatchedType, lesson: Lesson): DrillControls {
   useEffect(() => {
     const started = new Worker(new URL('./drill-worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    const width = FRAME_HEADER + type.channels.length;
     started.addEventListener('message', ({ data }: MessageEvent<FromDrill>) => {
       switch (data.kind) {
         case 'refused':
           return setDrill((d) => ({ ...d, refused: data.message }));
         case 'ready':
-          ring.reset(width - FRAME_HEADER, null);
+          ring.reset(type.channels.length, null);
           dispatch(runLoaded({ detail: unrecordedRun(type, data.entries), type, corridors: {} }));
           sayThatItIsADrill();
           return setDrill((d) => ({ ...d, stage: 'flying' }));
         case 'flown':
-          for (let at = 0; at + width <= data.frames.length; at += width) ring.push(data.frames.subarray(at, at + width)); // prettier-ignore
+          ring.push(data.frames);
           ring.heard('live', performance.now());
           if (data.entries.length > 0) {
             dispatch(entriesArrived({ entries: data.entries, whole: false }));

@@ -1,5 +1,5 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import { FRAME_HEADER, type KeptMapping } from '@rouse/core/contract';
+import { type KeptMapping } from '@rouse/core/contract';
 import { type CsvMapping, type FileHead, headerKey, type Scanned } from '@rouse/core/replay';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
@@ -158,9 +158,8 @@ function takeFrames(
   type: TypeFile,
   dispatch: ReturnType<typeof useAppDispatch>,
 ): void {
-  const width = FRAME_HEADER + type.channels.length;
   if (message.jumped) ring.reset(type.channels.length, null);
-  for (let at = 0; at < message.frames.length; at += width) ring.push(message.frames.subarray(at, at + width));
+  ring.push(message.frames);
   ring.heard('live', performance.now());
   dispatch(statusArrived(unrecordedStatus(message.t_s, { watch: message.watch })));
   for (const event of message.events) if (event.kind === 'cue' || event.kind === 'abort') announce(event);

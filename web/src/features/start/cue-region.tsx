@@ -1,14 +1,6 @@
 import type { Entry } from '@rouse/core/procedure';
 import { useState } from 'react';
-import styled from 'styled-components';
-
-const Hidden = styled.div`
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-`;
+import { VisuallyHidden } from 'react-aria-components';
 
 /** Says each new cue once to a screen reader: warnings at once, the rest when there is a pause. */
 export function CueRegion({ entries }: { entries: readonly Entry[] }) {
@@ -17,9 +9,9 @@ export function CueRegion({ entries }: { entries: readonly Entry[] }) {
   const warning = fresh.findLast((e) => e.kind === 'abort' || (e.kind === 'cue' && e.severity === 'warning'));
   const other = fresh.findLast((e) => e.kind === 'cue' && e.severity !== 'warning');
   return (
-    <Hidden>
+    <VisuallyHidden>
       <div role="alert">{warning && 'text' in warning ? warning.text : ''}</div>
       <div role="status">{other && 'text' in other ? other.text : ''}</div>
-    </Hidden>
+    </VisuallyHidden>
   );
 }

@@ -1,5 +1,5 @@
 import { noGoFaults, abortPlan, passage, scheduleOf } from '@rouse/core/procedure';
-import { useDeferredValue } from 'react';
+import { memo, useDeferredValue } from 'react';
 import styled from 'styled-components';
 import { useMay, useSession, useTakeOverMutation } from '../../app/session-data.ts';
 import { useAppSelector } from '../../app/store.ts';
@@ -195,7 +195,14 @@ function ReadyAt(props: ReadyProps) {
   );
 }
 
-function TimeToReady({ followed, status }: ReadyProps) {
+const sameSecond = (before: ReadyProps, after: ReadyProps): boolean =>
+  before.followed.type === after.followed.type &&
+  before.followed.state === after.followed.state &&
+  before.followed.detail === after.followed.detail &&
+  Math.floor(before.status?.t_s ?? -1) === Math.floor(after.status?.t_s ?? -1);
+
+/** Counts minutes: it looks once a second, not with every word of the server. */
+const TimeToReady = memo(function TimeToReady({ followed, status }: ReadyProps) {
   const now_ms = useWallClock(1000);
   const { type, state, detail } = followed;
   const { ready_s, heldBy } = scheduleOf(type, state, {
@@ -217,4 +224,4 @@ function TimeToReady({ followed, status }: ReadyProps) {
       </p>
     </Ready>
   );
-}
+}, sameSecond);

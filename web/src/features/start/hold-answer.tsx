@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { Key } from '../../ui/button.tsx';
+import { useFrameLoop } from '../../platform/frame-loop.ts';
 import { write } from '../../run/write.ts';
 import type { AnswerProps } from './answer-form.ts';
 import { canMove, usePilot } from './pilot.ts';
@@ -44,13 +45,10 @@ export function Hold({ followed, item, asked_s }: AnswerProps & { asked_s: numbe
     setHeld_s(0);
     void write({ kind: 'item-done', item: item.id, how: 'declared', value: Math.round(value * 100) / 100, words: '' });
   };
+  useFrameLoop(() => {
+    if (from.current !== null) setHeld_s((performance.now() - from.current) / 1000);
+  });
   useEffect(() => {
-    let frame = 0;
-    const tick = (): void => {
-      if (from.current !== null) setHeld_s((performance.now() - from.current) / 1000);
-      frame = requestAnimationFrame(tick);
-    };
-    frame = requestAnimationFrame(tick);
     const press = (event: KeyboardEvent): void => {
       if (event.key === ' ' && !event.repeat && !(event.target as HTMLElement).matches('input, textarea')) {
         event.preventDefault();
@@ -63,7 +61,6 @@ export function Hold({ followed, item, asked_s }: AnswerProps & { asked_s: numbe
     window.addEventListener('keydown', press);
     window.addEventListener('keyup', release);
     return () => {
-      cancelAnimationFrame(frame);
       window.removeEventListener('keydown', press);
       window.removeEventListener('keyup', release);
     };

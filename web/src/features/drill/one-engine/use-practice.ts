@@ -1,5 +1,4 @@
 import type { WatchedType } from '@rouse/core/aircraft';
-import { FRAME_HEADER } from '@rouse/core/contract';
 import type { PracticeNow, PracticeStart } from '@rouse/core/drill';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { speak } from '../../../platform/speech.ts';
@@ -28,10 +27,9 @@ export function usePractice(voice: boolean): PracticeControls {
     worker.current?.terminate();
     said.current.clear();
     ring.reset(type.channels.length, null);
-    const width = FRAME_HEADER + type.channels.length;
     const started = new Worker(new URL('./practice-worker.ts', import.meta.url), { type: 'module' });
     started.addEventListener('message', ({ data }: MessageEvent<FromPractice>) => {
-      for (let at = 0; at + width <= data.frames.length; at += width) ring.push(data.frames.subarray(at, at + width));
+      ring.push(data.frames);
       ring.heard('live', performance.now());
       for (const sentence of spokenOf(data.now, data.events, said.current)) if (speaks.current) speak(sentence, true);
       setNow(data.now);
