@@ -62,17 +62,11 @@ export function runOnce(args, env) {
   });
 }
 
-/** Chromium of this machine, null for none: without a window of its own where there is one, it takes a tenth less time. */
-export function chromiumPath() {
-  const known = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
-  return process.env.CHROME ?? known.find((file) => fs.existsSync(file)) ?? null;
-}
-
 /** Installs PostgreSQL, for the tests Chromium and a reader of PDF, and what steps a wall clock, from Debian when they are missing. */
 export async function installFromDebian({ chromium, clockSteps = false }) {
   const want = [];
   if (!pgBin()) want.push('postgresql-15');
-  if (chromium && !chromiumPath()) want.push('chromium-headless-shell', 'fonts-dejavu-core');
+  if (chromium && !fs.existsSync('/usr/bin/chromium')) want.push('chromium', 'fonts-dejavu-core');
   if (chromium && !fs.existsSync('/usr/bin/pdftotext')) want.push('poppler-utils');
   if (clockSteps && !fs.existsSync('/usr/bin/faketime')) want.push('faketime');
   if (!want.length) return;

@@ -4,7 +4,7 @@ import { expect, test } from 'vitest';
 import { bundle } from '../../scripts/lib/build.mjs';
 import { ROOT } from '../rouse.ts';
 
-test('the bench that starts the programs and a browser runs in its short form', { timeout: 180_000 }, async () => {
+test('the bench that starts the programs and a browser runs in its short form', { timeout: 420_000 }, async () => {
   const outfile = path.join(ROOT, 'bench/dist/main-browser.js');
   await bundle('bench/main.ts', outfile);
   const { stdout, stderr } = spawnSync(process.execPath, [outfile, 'cue', 'accounts', 'editor', '--smoke'], {

@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
-import { chromiumPath } from '../../scripts/lib/setup.mjs';
 import { type As, PERSON, signIn } from '../caller.ts';
 
 export interface Chrome {
@@ -14,10 +13,9 @@ export interface Chrome {
 
 export async function launchChrome(): Promise<Chrome> {
   const userDataDir = mkdtempSync(path.join(tmpdir(), 'rouse-chrome-'));
-  const executablePath = (chromiumPath as () => string | null)()!;
   const browser = await puppeteer.launch({
-    executablePath,
-    headless: executablePath.endsWith('-headless-shell') ? 'shell' : true,
+    executablePath: process.env['CHROME'] ?? '/usr/bin/chromium',
+    headless: true,
     userDataDir,
     defaultViewport: { width: 1280, height: 800 },
     args: [
