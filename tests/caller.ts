@@ -191,13 +191,17 @@ export class Caller {
     }
   }
 
-  /** Writes an answer behind the entries that are known. @returns the journal with it */
-  private async answer(run: string, entries: readonly Entry[], payload: Payload): Promise<readonly Entry[]> {
-    const { status, body } = await this.write(run, payload, entries.length + 1);
-    if (status === 201) return [...entries, ...body.entries!];
-    if (body.error?.code !== 'out-of-order') throw new Error(JSON.stringify({ payload, body }));
-    await this.writeNext(run, payload);
-    return (await this.detail(run)).entries;
+  /** Writes an answer behind the entries that are known, as soon as the readings are so. @returns the journal with it */
+  private answer(run: string, entries: readonly Entry[], payload: Payload): Promise<readonly Entry[]> {
+    return waitUntil(async () => {
+      const first = await this.write(run, payload, entries.length + 1);
+      if (first.status === 201) return [...entries, ...first.body.entries!];
+      const late = first.body.error?.code === 'out-of-order';
+      const { status, body } = late ? await this.writeNext(run, payload) : first;
+      if (status === 201) return (await this.detail(run)).entries;
+      if (body.error?.code === 'not-so') return null;
+      throw new Error(JSON.stringify({ payload, body }));
+    });
   }
 
   /** Does what the present stage of a check says, and waits until the check goes on */

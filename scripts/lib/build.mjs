@@ -9,6 +9,7 @@ export const PROGRAMS = {
   server: path.join(ROOT, 'server/dist/main.js'),
   prepare: path.join(ROOT, 'server/dist/prepare-main.js'),
   verify: path.join(ROOT, 'server/dist/verify-main.js'),
+  retain: path.join(ROOT, 'server/dist/retain-main.js'),
   compile: path.join(ROOT, 'server/dist/compile-worker.js'),
   fly: path.join(ROOT, 'server/dist/fly-worker.js'),
   reckon: path.join(ROOT, 'server/dist/reckon-worker.js'),

@@ -72,8 +72,11 @@ function notGood(type: TypeFile, state: RunState): string[] {
   });
 }
 
+/** written into a run that is over already */
+const AFTER_THE_RUN: ReadonlySet<Entry['kind']> = new Set(['note', 'trace-sealed', 'trace-thinned']);
+
 function sayDuration(entries: readonly Entry[], outcome: RunOutcome | null): string {
-  const last_s = entries.findLast((e) => e.kind !== 'note' && e.kind !== 'trace-sealed')?.t ?? 0;
+  const last_s = entries.findLast((e) => !AFTER_THE_RUN.has(e.kind))?.t ?? 0;
   const reach =
     outcome === 'ready' || outcome === 'shut-down'
       ? `from first item to ${outcome === 'ready' ? 'ready' : 'a quiet aircraft'}`

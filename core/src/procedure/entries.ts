@@ -209,6 +209,16 @@ const payloads = [
     frames: z.int().min(1),
     digest: z.string().regex(/^[0-9a-f]{64}$/),
   }),
+  /** an old run is kept with fewer readings: from here on this digest is that of its trace */
+  z.strictObject({
+    kind: z.literal('trace-thinned'),
+    /** rows a second, 0 for none beside what is whole */
+    perSecond: z.number().min(0).max(50),
+    /** stretches of the run clock that are kept as they were, s */
+    whole: z.array(z.tuple([z.number(), z.number()])).max(200),
+    frames: z.int().min(0),
+    digest: z.string().regex(/^[0-9a-f]{64}$/),
+  }),
   z.strictObject({ kind: z.literal('closed'), outcome: z.enum(OUTCOMES) }),
 ] as const;
 

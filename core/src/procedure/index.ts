@@ -91,6 +91,6 @@ export { warmTargets } from './warm-targets.ts';
 export { begunAt_s, forecastWait, pastWaitsOf } from './warm-waits.ts';
 export { ruledAnswer } from './decision-rule.ts';
 export { chartAir } from './chart-air.ts';
-export { chartLimitsOf, costsInspection, entriesOfRating, type HeldEntry, type RatingEntry } from './rating-entries.ts';
+export { chartLimitsOf, entriesOfRating, type HeldEntry, isHeld, type RatingEntry } from './rating-entries.ts';
 export { type EntryWords, sayClock, sayEntry } from './words.ts';
 export { type HandMoment, type HandStart, handStart } from './hand-timed.ts';

@@ -37,11 +37,17 @@ export function entriesOfRating({ ledger, engine, rating, label, event }: Rating
 }
 
 /** Whether this use of a rating costs an inspection before the next flight. */
-export function costsInspection(type: TypeFile, entry: RatingEntry): boolean {
+function costsInspection(type: TypeFile, entry: RatingEntry): boolean {
   if (entry.ledger !== 'one-engine') return false;
   if (entry.event === 'OVER_MAXIMUM') return true;
   const spec = type.ratings?.ledgers.find((l) => l.id === entry.ledger);
   return entry.event === 'PERIOD_START' && spec?.ratings.find((r) => r.id === entry.rating)?.maintenance === true;
+}
+
+/** Whether an entry holds the next start until an engineer has released it: a limit passed beyond its allowance, or a use that costs an inspection. */
+export function isHeld(type: TypeFile, entry: Entry): entry is HeldEntry {
+  if (entry.kind === 'exceedance') return entry.expired && entry.severity === 'warning';
+  return entry.kind === 'rating' && costsInspection(type, entry);
 }
 
 /** Continuous and take-off limit of the chart in the air of the brief; null while it does not know the air. */

@@ -187,6 +187,7 @@ function apply(state: Mutable, entry: Entry): void {
       return;
     case 'rating':
     case 'trace-sealed':
+    case 'trace-thinned':
     case 'undone':
     case 'note':
     case 'start-done':

@@ -93,6 +93,8 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return stands('Another try', entry.items.map(name).join(', '));
     case 'closed':
       return plain(OUTCOMES[entry.outcome]);
+    case 'trace-thinned':
+      return plain(...sayThinned(entry));
     case 'challenged':
     case 'item-chosen':
     case 'start-done':
@@ -102,6 +104,14 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return null;
   }
 }
+
+const sayThinned = ({
+  perSecond,
+  whole,
+}: Extract<Entry, { kind: 'trace-thinned' }>): [title: string, detail: string] => [
+  perSecond > 0 ? `Readings are kept with ${perSecond} rows a second` : 'Readings are not kept any more',
+  whole.length > 0 ? 'the minutes around what was passed as they were' : 'figures and journal stay',
+];
 
 /** "1:23": whole seconds that have passed. */
 export const sayClock = (s: number): string => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;

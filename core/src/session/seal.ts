@@ -47,8 +47,20 @@ export function rowsBetween(trace: Trace, after_s: number, to_s: number): Trace 
   );
 }
 
+function checkThinned(
+  { seq, frames, digest }: Extract<Entry, { kind: 'trace-thinned' }>,
+  trace: Trace,
+  resolutions: readonly number[],
+): { seq: number; message: string } | null {
+  if (trace.t_s.length !== frames)
+    return { seq, message: `entry ${seq} left ${frames} rows of the trace, it has ${trace.t_s.length}` };
+  return traceDigest(trace, resolutions) === digest
+    ? null
+    : { seq, message: `the rows of the trace are not those that entry ${seq} left` };
+}
+
 /**
- * Holds a trace against the digests in its journal.
+ * Holds a trace against the digests in its journal: those under which it was recorded, or the one under which it was thinned.
  * @param closed a run that is closed has no frames behind its last digest
  * @returns what does not agree, or null
  */
@@ -58,6 +70,8 @@ export function checkSeals(
   resolutions: readonly number[],
   closed: boolean,
 ): { seq: number; message: string } | null {
+  const thinned = entries.findLast((e) => e.kind === 'trace-thinned');
+  if (thinned) return checkThinned(thinned, trace, resolutions);
   let after_s = -Infinity;
   for (const entry of entries) {
     if (entry.kind !== 'trace-sealed') continue;

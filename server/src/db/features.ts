@@ -13,6 +13,10 @@ export interface FeatureRow {
   features: StartFeatures;
 }
 
+/** Of a run `r`: its readings are kept as they came. */
+const EVERY_FRAME = `NOT EXISTS (
+         SELECT FROM run_entry e WHERE e.operator_id = $1 AND e.run_id = r.run_id AND e.run_month = r.run_month AND e.kind = 'trace-thinned')`;
+
 /** The last starts of every tail that flew a type, newest first: those whose frames are kept. */
 export async function listStartsOfType(tx: Tx, typeId: string, limit: number): Promise<StoredStart[]> {
   const { rows } = await tx.query<Omit<StoredStart, 'at'> & { at: Date }>(
@@ -23,7 +27,7 @@ export async function listStartsOfType(tx: Tx, typeId: string, limit: number): P
        SELECT * FROM run_feature WHERE operator_id = $1 AND aircraft_id = a.aircraft_id ORDER BY at DESC LIMIT $3
      ) f
      JOIN run r ON r.operator_id = $1 AND r.run_id = f.run_id
-     WHERE a.operator_id = $1 AND r.type_id = $2 AND f.features->>'starterAt_s' IS NOT NULL
+     WHERE a.operator_id = $1 AND r.type_id = $2 AND f.features->>'starterAt_s' IS NOT NULL AND ${EVERY_FRAME}
      ORDER BY f.at DESC, f.attempt DESC LIMIT $3`,
     [tx.operatorId, typeId, limit],
   );
@@ -49,7 +53,7 @@ export async function listKeptStarts(
     `SELECT f.run_id AS "runId", r.run_month AS "runMonth", f.features
      FROM run_feature f JOIN run r ON r.operator_id = $1 AND r.run_id = f.run_id
      WHERE f.operator_id = $1 AND f.aircraft_id = $2 AND f.watch = $3 AND f.at < $4 AND f.good
-       AND r.type_id = $5 AND r.type_version = $6
+       AND r.type_id = $5 AND r.type_version = $6 AND ${EVERY_FRAME}
      ORDER BY f.at DESC LIMIT $7`,
     [tx.operatorId, aircraftId, watch, before, typeId, typeVersion, limit],
   );

@@ -26,6 +26,15 @@ async function insertChunk(tx: Tx, run: RunKey, trace: Trace, channels: readonly
   );
 }
 
+/** Takes the readings of a run away; only the owner of the tables may. */
+export async function deleteTrace(tx: Tx, run: RunKey): Promise<void> {
+  await tx.query('DELETE FROM trace_chunk WHERE operator_id = $1 AND run_id = $2 AND run_month = $3', [
+    tx.operatorId,
+    run.runId,
+    run.runMonth,
+  ]);
+}
+
 /** Frames of a run from `from_s` up to `to_s`, as stored. */
 export async function getTrace(
   tx: Tx,

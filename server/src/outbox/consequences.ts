@@ -1,5 +1,5 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import { costsInspection, type Entry } from '@rouse/core/procedure';
+import { type Entry, isHeld } from '@rouse/core/procedure';
 import { insertCheck } from '../db/checks.ts';
 import { insertExceedance } from '../db/exceedances.ts';
 import type { Tx } from '../db/pool.ts';
@@ -12,9 +12,7 @@ export async function storeConsequences(
   entries: readonly Entry[],
 ): Promise<void> {
   for (const entry of entries) {
-    if (entry.kind === 'exceedance' && entry.expired && entry.severity === 'warning')
-      await insertExceedance(tx, aircraftId, entry);
-    if (entry.kind === 'rating' && costsInspection(type, entry)) await insertExceedance(tx, aircraftId, entry);
+    if (isHeld(type, entry)) await insertExceedance(tx, aircraftId, entry);
     if (entry.kind === 'measured') await insertCheck(tx, aircraftId, new Date(entry.at), entry);
   }
 }

@@ -3,7 +3,7 @@ import { type StartActs, startAskedSchema, whatIfAskedSchema } from '@rouse/core
 import { recordedStart, type StartDay } from '@rouse/core/drill';
 import { Router } from 'express';
 import { getType } from '../db/aircraft.ts';
-import type { RunKey } from '../db/entries.ts';
+import { listEntries, type RunKey } from '../db/entries.ts';
 import { listFeaturesOfRun, listKeptStarts } from '../db/features.ts';
 import type { Tx } from '../db/pool.ts';
 import { getRun, type RunRow } from '../db/runs.ts';
@@ -55,6 +55,8 @@ async function startOf(tx: Tx, run: RunRow, { watch, attempt }: { watch: string;
   const type = await getType(tx, run.typeId, run.typeVersion);
   const found = (await listFeaturesOfRun(tx, run.runId)).find((f) => f.watch === watch && f.attempt === attempt);
   if (!isWatched(type) || !found) throw new Refusal('not-found', 'That run has no such start.');
+  if ((await listEntries(tx, run)).some((e) => e.kind === 'trace-thinned'))
+    throw new Refusal('cannot-say', 'This start was flown long ago: its readings are kept no more as they came, and its figures stay.');
   return { type, own: await stored(tx, type, run, found.features) };
 } // prettier-ignore
 

@@ -7,7 +7,7 @@ import { useStick } from './use-stick.ts';
 /** a press of an arrow moves a lever by so much of its way, and with Shift by three times as much */
 const STEP = 0.01;
 /** a lever is seen where it was put after this long */
-const SEEN_AFTER_MS = 300;
+const SEEN_AFTER_MS = 2000;
 
 export interface DrillKeys {
   controls: readonly CockpitControl[];
@@ -35,7 +35,7 @@ export function useDrillKeys(keys: DrillKeys | null): void {
   useStick(keys && ((share) => moveTo(now.current, share)));
   useEffect(() => {
     if (!controls) return;
-    let aimed = { to: 0, at_ms: -Infinity };
+    let aimed = { control: '', to: 0, at_ms: -Infinity };
     const shift = (by: number): void => {
       const { lever, view, act } = now.current ?? {};
       const control = controls.find((c) => c.id === lever);
@@ -43,9 +43,11 @@ export function useDrillKeys(keys: DrillKeys | null): void {
       const [least, most] = leverEnds(control);
       const now_ms = performance.now();
       // presses come faster than the lever is seen to follow: each goes on from where the last one put it
-      const from = now_ms - aimed.at_ms < SEEN_AFTER_MS ? aimed.to : view.positions[control.id]!;
+      const seen = view.positions[control.id]!;
+      const follows = aimed.control === control.id && seen !== aimed.to && now_ms - aimed.at_ms < SEEN_AFTER_MS;
+      const from = follows ? aimed.to : seen;
       const to = Math.min(most, Math.max(least, from + by * (most - least)));
-      aimed = { to, at_ms: now_ms };
+      aimed = { control: control.id, to, at_ms: now_ms };
       act?.({ kind: 'hand', control: control.id, on: true });
       act?.({ kind: 'move', control: control.id, to });
     };
