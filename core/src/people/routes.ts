@@ -93,7 +93,7 @@ export const ROUTES: readonly Route[] = [
      GET /runs/:run a run with its journal
      GET /runs/:run/corridors what was usual for the aircraft when the run was begun
      GET /runs/:run/debrief a run judged: its starts, checks and findings
-     GET /runs/:run/starts/:watch/:attempt/acts what could have been done otherwise in a start
+     GET /runs/:run/starts/:watch/:attempt/acts what was done in a start
      POST /runs/:run/what-if flies a start again on its twin with one act done otherwise
      GET /runs/:run/trace readings of a run, packed as docs/formats.md says
      GET /runs/:run/trace.csv readings of a run as a table

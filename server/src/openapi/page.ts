@@ -5,6 +5,7 @@ const STYLE = `
   body { max-width: 62rem; margin: 2rem auto; padding: 0 1rem; }
   h2 { margin-top: 2.5rem; text-transform: capitalize; }
   section { border-top: 1px solid #8885; padding: 0.75rem 0; }
+  section > p:first-of-type::first-letter { text-transform: uppercase; }
   h3 { margin: 0; font: 600 1rem/1.5 ui-monospace, monospace; overflow-wrap: anywhere; }
   p { margin: 0.15rem 0; }
   summary { cursor: pointer; min-height: 1.75rem; }
