@@ -118,7 +118,10 @@ export async function installPackages() {
     .update(fs.readFileSync(path.join(ROOT, 'package-lock.json')))
     .update(process.version)
     .digest('hex');
-  const stamp = path.join(ROOT, 'node_modules/.ci-stamp');
+  const packages = path.join(ROOT, 'node_modules');
+  // packages of another checkout are that one's to change
+  if (fs.lstatSync(packages, { throwIfNoEntry: false })?.isSymbolicLink()) return;
+  const stamp = path.join(packages, '.ci-stamp');
   if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === key) return;
   // NODE_ENV=production would drop what the build needs
   const env = { ...process.env, NODE_ENV: 'development' };
