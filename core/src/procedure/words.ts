@@ -110,7 +110,7 @@ const sayThinned = ({
   whole,
 }: Extract<Entry, { kind: 'trace-thinned' }>): [title: string, detail: string] => [
   perSecond > 0 ? `Readings are kept with ${perSecond} rows a second` : 'Readings are not kept any more',
-  whole.length > 0 ? 'the minutes around what was passed as they were' : 'figures and journal stay',
+  whole.length > 0 ? 'every frame around what held a start stays' : 'figures and journal stay',
 ];
 
 /** "1:23": whole seconds that have passed. */

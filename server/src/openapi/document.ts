@@ -160,8 +160,7 @@ function answeredAs(name: string): string {
 
 /** A Zod schema as it takes what is sent. Checks that no JSON schema can say are left to the answer. */
 function schemaOf(schema: z.ZodType): Schema {
-  const { $schema, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any', reused: 'inline' });
-  void $schema;
+  const { $schema: _, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any', reused: 'inline' });
   return rest;
 }
 

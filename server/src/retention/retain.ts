@@ -16,10 +16,12 @@ const POLICY = [
   { olderThan_days: 365, perSecond: 0 },
   { olderThan_days: 90, perSecond: 5 },
 ] as const;
-/** around what was passed the readings stay as they were, s */
+/** before and after what held a start the readings stay as they were, s */
 const AROUND_S = 60;
 /** months that are there before they begin */
 const MONTHS_AHEAD = 2;
+/** a month of readings may be dropped when all of its runs are older than the policy keeps any */
+const DROPPED_AFTER_MONTHS = 13;
 /** any number that nothing else in the database locks */
 const LOCK = 7_268_312;
 
@@ -27,7 +29,7 @@ const LOCK = 7_268_312;
 export interface Retained {
   /** runs of which fewer readings are kept now */
   thinned: number;
-  /** runs of which no readings are kept now, but for the minutes around what was passed */
+  /** runs of which no readings are kept now, but for the minutes around what held a start */
   emptied: number;
   /** partitions of months that had nothing left */
   dropped: string[];
@@ -84,15 +86,17 @@ async function listDue(tx: Tx, now: Date): Promise<Due[]> {
   return [...due.values()];
 }
 
-/** The minutes around what was passed in a run; those that meet are one. */
+/** What held the next start in a run, from its beginning to its end, with the minutes around it; those that meet are one. */
 function stretchesAround(type: TypeFile, entries: readonly Entry[]): [from_s: number, to_s: number][] {
   const found: [number, number][] = [];
   for (const entry of entries) {
     if (!isHeld(type, entry)) continue;
-    const { t } = entry;
+    const [begun_s, over_s] = entry.kind === 'exceedance' ? [entry.start_s, entry.end_s] : [entry.t, entry.t];
     const last = found[found.length - 1];
-    if (last && t - AROUND_S <= last[1]) last[1] = t + AROUND_S;
-    else found.push([t - AROUND_S, t + AROUND_S]);
+    if (last && begun_s - AROUND_S <= last[1]) {
+      last[0] = Math.min(last[0], begun_s - AROUND_S);
+      last[1] = Math.max(last[1], over_s + AROUND_S);
+    } else found.push([begun_s - AROUND_S, over_s + AROUND_S]);
   }
   return found;
 }
@@ -139,7 +143,7 @@ async function dropEmptyMonths(client: pg.ClientBase, now: Date): Promise<string
   const { rows } = await client.query<{ name: string }>(
     `SELECT relname AS name FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relispartition AND relname ~ '^trace_chunk_[0-9]{6}$' ORDER BY 1`,
   );
-  const oldest = monthName(firstOf(now, -13)).replaceAll('-', '').slice(0, 6);
+  const oldest = monthName(firstOf(now, -DROPPED_AFTER_MONTHS)).replaceAll('-', '').slice(0, 6);
   const dropped: string[] = [];
   for (const { name } of rows.filter((r) => r.name.slice(-6) < oldest)) {
     await client.query('BEGIN');

@@ -1,5 +1,5 @@
 import type { TypeFile } from '@rouse/core/aircraft';
-import { type KeptMapping } from '@rouse/core/contract';
+import type { KeptMapping } from '@rouse/core/contract';
 import { type CsvMapping, type FileHead, headerKey, type Scanned } from '@rouse/core/replay';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
