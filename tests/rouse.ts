@@ -212,6 +212,8 @@ export class Rouse {
       origin: this.options.origin ?? null,
       key: KEY,
       requestsIn10s: this.options.requestsIn10s ?? 3000,
+      several: false,
+      host: '127.0.0.1',
       lines: { listen: '127.0.0.1', port: 0 },
       devices: Object.fromEntries(tails.map((tail) => [tail, 0])),
       control: { port: this.standIn.controlPort, token: CONTROL_TOKEN },

@@ -14,6 +14,7 @@ import helmet from 'helmet';
 import { v7 as uuidv7 } from 'uuid';
 import type { Logger } from 'pino';
 import { asRefusal, ERRORS, Refusal } from './errors.ts';
+import { relayToOwner } from './leases/relay.ts';
 import { admission } from './accounts/admission.ts';
 import { ownOriginOnly } from './origin.ts';
 import { accountRoutes } from './routes/account.ts';
@@ -90,6 +91,7 @@ export async function createApp(deps: AppDeps): Promise<Express> {
       res.setHeader('Cache-Control', 'no-store');
       next();
     },
+    relayToOwner(deps.leases, deps.accounts),
     unlessLong(express.json({ limit: '64kb' })),
     keepableTextOnly,
     admission(deps.accounts.sessions, deps.accounts.limits.requestBySession),

@@ -25,6 +25,7 @@ export const ERRORS = {
     remedy:
       'An open run goes on: the watch, the list and the abort work, and everything is kept on this machine. Try again in a moment.',
   },
+  'changing-hands': { status: 503, remedy: 'Another server takes this fleet over; the page asks again by itself.' },
   'not-kept': { status: 503, remedy: 'Make room on the disk of the server; the page sends it again by itself.' },
   'bad-origin': { status: 403, remedy: 'Open Rouse at the address that the start command printed.' },
   internal: { status: 500, remedy: 'Nothing was changed. Try again; the server log has the cause.' },

@@ -30,6 +30,13 @@ function originFrom(text: string | undefined): URL | null {
   return new URL(text);
 }
 
+/** Whether other servers may work with the same database. */
+function severalFrom(text: string | undefined): boolean {
+  if (text === undefined || text === '' || text === 'one') return false;
+  if (text === 'several') return true;
+  throw new Error(`ROUSE_SERVERS: ${text} is neither one nor several`);
+}
+
 function giveUp(error: unknown): never {
   const busy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
   const words = busy
@@ -55,6 +62,8 @@ try {
     origin: originFrom(process.env['ROUSE_ORIGIN']),
     key: serverKey(env('ROUSE_KEY_FILE')),
     requestsIn10s: 3000,
+    several: severalFrom(process.env['ROUSE_SERVERS']),
+    host: process.env['ROUSE_HOST'] ?? process.env['ROUSE_LISTEN'] ?? '127.0.0.1',
     lines: { listen: process.env['ROUSE_LINES_LISTEN'] ?? '127.0.0.1', port: Number(env('ROUSE_LINES_PORT')) },
     devices: devicesFrom(env('ROUSE_DEVICES')),
     control: { port: Number(env('ROUSE_CONTROL_PORT')), token: env('ROUSE_CONTROL_TOKEN') },

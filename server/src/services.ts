@@ -11,6 +11,7 @@ import type { StandInClient } from './device/stand-in-client.ts';
 import type { Lines } from './device/lines.ts';
 import type { AircraftRow } from './db/aircraft.ts';
 import { asOperator, type Tx } from './db/pool.ts';
+import type { Leases } from './leases/leases.ts';
 import type { DrillRooms } from './live/drill-rooms.ts';
 import type { Fleet } from './live/fleet.ts';
 import type { Fleets } from './live/fleets.ts';
@@ -39,6 +40,8 @@ export interface Services {
   clock: Clock;
   accounts: Accounts;
   fleets: Fleets;
+  /** who has the fleet of an operator */
+  leases: Leases;
   /** an aircraft as it is watched here */
   enlist: (operatorId: string, row: AircraftRow, type: TypeFile) => LiveAircraft;
   lines: Lines;

@@ -56,7 +56,11 @@ export class Link {
 
   private connect(): void {
     const socket = net.connect({ host: this.host, port: this.port, noDelay: true });
-    socket.on('connect', () => (this.socket = socket));
+    socket.on('connect', () => {
+      // with nobody there a connection may come back to itself, and would keep the port from whoever listens next
+      if (socket.localPort === socket.remotePort && socket.localAddress === socket.remoteAddress) socket.destroy();
+      else this.socket = socket;
+    });
     socket.on('error', () => undefined); // 'close' follows and tries again
     socket.on('close', () => {
       this.socket = null;

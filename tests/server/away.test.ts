@@ -164,6 +164,8 @@ test('a second server on the same database is refused in words, and the first go
       origin: null,
       key: KEY,
       requestsIn10s: 3000,
+      several: false,
+      host: '127.0.0.1',
       lines: { listen: '127.0.0.1', port: 0 },
       devices: {},
       control: { port: 1, token: '' },

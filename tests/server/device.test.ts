@@ -37,7 +37,7 @@ async function listener(): Promise<{
       sink.heard.push(text);
     },
   };
-  const server = await listenForUnit(0, sink);
+  const server = await listenForUnit(0, { now: () => sink, soon: () => Promise.resolve(sink) });
   open.push(server);
   return { port: server.port, sink };
 }

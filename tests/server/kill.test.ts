@@ -1,7 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { once } from 'node:events';
 import net from 'node:net';
-import path from 'node:path';
 import type { TypeFile } from '@rouse/core/aircraft';
 import type { Debrief } from '@rouse/core/contract';
 import { writeDeviceLine } from '@rouse/core/format';
@@ -10,62 +7,28 @@ import { decodeChunk } from '@rouse/core/trace';
 import pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import {
-  Caller,
-  CONTROL_TOKEN,
-  freshDatabase,
-  freshFolder,
-  prepare,
-  ROOT,
-  skerry,
-  startStandIn,
-  typeOfTail,
-  waitUntil,
-} from '../rouse.ts';
-import { untilReady } from '../ready.ts';
+import { Caller, freshDatabase, prepare, skerry, startStandIn, typeOfTail, waitUntil } from '../rouse.ts';
+import { ServerProcess } from '../server-process.ts';
 
 const PORT = 18_640 + (process.pid % 500) * 3;
 let standIn: Awaited<ReturnType<typeof startStandIn>>;
 let database: Awaited<ReturnType<typeof freshDatabase>>;
-let server: ChildProcess;
-const folder = freshFolder();
+let server: ServerProcess;
 const call = new Caller(`http://127.0.0.1:${PORT}`);
-
-async function launch(): Promise<void> {
-  server = spawn(process.execPath, [path.join(ROOT, 'server/dist/main.js')], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      APP_ROOT: ROOT,
-      DATABASE_URL: database.serverUrl,
-      ROUSE_OUTBOX: folder.dir,
-      ROUSE_KEY_FILE: path.join(folder.dir, 'key'),
-      ROUSE_LINES_PORT: '0',
-      ROUSE_WEB: 'none',
-      PORT: String(PORT),
-      LOG_LEVEL: 'warn',
-      ROUSE_DEVICES: `QV-SKY=${PORT + 1},QV-ERN=${PORT + 2}`,
-      ROUSE_CONTROL_PORT: String(standIn.controlPort),
-      ROUSE_CONTROL_TOKEN: CONTROL_TOKEN,
-    },
-  });
-  await untilReady(server);
-}
 
 beforeAll(async () => {
   database = await freshDatabase();
   await prepare(database);
   standIn = await startStandIn();
-  await launch();
+  server = new ServerProcess(PORT, database.serverUrl, standIn.controlPort, ['QV-SKY', 'QV-ERN']);
+  await server.launch();
   standIn.connect(PORT + 1);
   await call.choose('warm-turn-round');
 });
 afterAll(async () => {
-  server.kill('SIGTERM');
-  await once(server, 'exit');
+  await server.remove();
   standIn.stop();
   await database.drop();
-  folder.remove();
 });
 
 async function trace(run: string, { channels }: TypeFile = skerry) {
@@ -85,9 +48,8 @@ test('killed in mid-start and started again, nothing that was acknowledged is go
   await call.writeNext(run, { kind: 'mark', words: '' });
   const acknowledged = (await call.detail(run)).entries;
 
-  server.kill('SIGKILL');
-  await once(server, 'exit');
-  await launch();
+  await server.end('SIGKILL');
+  await server.launch();
 
   const after = await call.detail(run);
   expect(after.entries.slice(0, acknowledged.length)).toEqual(acknowledged);
@@ -137,9 +99,8 @@ test('killed while thirty-second power is in use, it is one use still, and the h
   const framesOf = async (): Promise<number> => (await trace(run, haugh)).t_s.length;
   await waitUntil(async () => (await framesOf()) > 50);
 
-  server.kill('SIGKILL');
-  await once(server, 'exit');
-  await launch();
+  await server.end('SIGKILL');
+  await server.launch();
   const kept = await framesOf();
   await waitUntil(async () => (await framesOf()) > kept + 50);
   clearInterval(feeding);
@@ -163,9 +124,8 @@ test('killed right after a run was closed, five times, its books and waits are t
     await call.work(run, 'oil-level');
     const { status } = await call.writeNext(run, { kind: 'closed', outcome: 'given-up' });
     expect(status).toBe(201);
-    server.kill('SIGKILL');
-    await once(server, 'exit');
-    await launch();
+    await server.end('SIGKILL');
+    await server.launch();
     const { run: detail, booking, chain } = await call.get<Debrief>(`/runs/${run}/debrief`);
     expect(detail.outcome).toBe('given-up');
     expect(booking).not.toBeNull();
@@ -183,10 +143,9 @@ test('killed right after a run was closed, five times, its books and waits are t
 test('stopped politely it leaves the run open for next time', async () => {
   await call.open();
   const { aircraft } = await call.get<{ aircraft: { openRun: string | null }[] }>('/today');
-  server.kill('SIGTERM');
-  const [code] = (await once(server, 'exit')) as [number];
+  const code = await server.end('SIGTERM');
   expect(code).toBe(0);
-  await launch();
+  await server.launch();
   const again = await call.get<{ aircraft: { openRun: string | null }[] }>('/today');
   const open = aircraft.map((a) => a.openRun);
   expect(open.some((run) => run !== null)).toBe(true);

@@ -64,8 +64,18 @@ function stretch(from_s: number, rows: number): ReturnType<TraceBuilder['toTrace
   return builder.toTrace();
 }
 
-/** What belongs to people and browsers, whatever operator they are of; everything else has an operator. */
-const OF_NO_OPERATOR = ['account', 'passkey', 'outside_identity', 'session', 'flow', 'rate_limit', 'migration'];
+/** What belongs to people, browsers and servers, whatever operator they are of; everything else has an operator. */
+const OF_NO_OPERATOR = [
+  'account',
+  'passkey',
+  'outside_identity',
+  'session',
+  'flow',
+  'rate_limit',
+  'migration',
+  'server',
+  'fleet_lease',
+];
 
 describe('the schema', () => {
   test('migrations run once, and again is nothing', async () => {
@@ -106,6 +116,7 @@ describe('the schema', () => {
       invitation: 'a link is worth nothing elsewhere',
       identity_provider: 'its secret is sealed by this server',
       demo_load: 'of the demo',
+      fleet_lease: 'says which server has it',
       booked_total: 'added up anew as bookings come',
     };
     const client = new pg.Client({ connectionString: database.url });

@@ -14,6 +14,8 @@ export interface AccountsOptions {
   clock: Clock;
   /** the address that browsers open */
   origin: URL;
+  /** whether other servers know the same sign-ins */
+  shared: boolean;
   /** 32 bytes that seal what the database keeps */
   key: Buffer;
   /** of one session: far above what a page asks that works a start, so that it stops no answer of a pilot */
@@ -33,9 +35,9 @@ export class Accounts {
   readonly signOn: SignOn;
   private readonly sweeping: NodeJS.Timeout;
 
-  constructor({ pool, clock, origin, key, requestsIn10s, holdsRun, onEnded }: AccountsOptions) {
+  constructor({ pool, clock, origin, shared, key, requestsIn10s, holdsRun, onEnded }: AccountsOptions) {
     this.origin = origin;
-    this.cookies = new Cookies(origin);
+    this.cookies = new Cookies(origin, shared);
     this.sessions = new Sessions({ pool, cookies: this.cookies, clock, holdsRun, onEnded });
     this.flows = new Flows(pool, this.cookies, clock);
     this.limits = openLimits(pool, requestsIn10s);

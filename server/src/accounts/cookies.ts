@@ -9,14 +9,14 @@ export type CookieName = 'session' | 'flow' | 'tablet';
 
 const LASTS_S: Readonly<Record<CookieName, number>> = { session: 30 * DAY_S, flow: 600, tablet: 365 * DAY_S };
 
-/** Cookies of one origin. Over TLS they are bound to the host; on a machine without it, several servers keep theirs apart by port. */
+/** Cookies of one origin. Over TLS they are bound to the host; on a machine without it, several servers keep theirs apart by port, and those that share a database share them. */
 export class Cookies {
   private readonly secure: boolean;
   private readonly prefix: string;
 
-  constructor(origin: URL) {
+  constructor(origin: URL, shared: boolean) {
     this.secure = origin.protocol === 'https:';
-    this.prefix = this.secure ? '__Host-rouse-' : `rouse-${origin.port || '80'}-`;
+    this.prefix = this.secure ? '__Host-rouse-' : `rouse-${shared ? 'shared' : origin.port || '80'}-`;
   }
 
   read(headers: IncomingHttpHeaders, name: CookieName): string | null {

@@ -11,18 +11,20 @@ const PATIENCE_MS = 5000;
 export class DatabaseInUse extends Error {}
 
 /**
- * The one connection that stores what happened. It holds a lock on the database, so that two servers never keep the same
- * aircraft; without the lock nothing is stored.
+ * The one connection that stores what happened. It holds a lock on the database: one of its own for a server that is
+ * alone, a shared one for servers that share the fleets by leases. Without the lock nothing is stored.
  */
 export class DatabaseLock {
   private readonly url: string;
+  private readonly takeLock: string;
   private readonly log: Logger;
   private readonly onLost: (error: DatabaseInUse) => void;
   private held: pg.Client | null = null;
 
   /** @param onLost another server took the lock while this one had no connection */
-  constructor(url: string, log: Logger, onLost: (error: DatabaseInUse) => void) {
+  constructor(url: string, shared: boolean, log: Logger, onLost: (error: DatabaseInUse) => void) {
     this.url = url;
+    this.takeLock = `SELECT pg_try_advisory_lock${shared ? '_shared' : ''}($1) AS taken`;
     this.log = log;
     this.onLost = onLost;
   }
@@ -56,14 +58,14 @@ export class DatabaseLock {
     });
     await client.connect();
     for (let waited_ms = 0; ; waited_ms += ASK_AGAIN_MS) {
-      const { rows } = await client.query<{ taken: boolean }>('SELECT pg_try_advisory_lock($1) AS taken', [LOCK]);
+      const { rows } = await client.query<{ taken: boolean }>(this.takeLock, [LOCK]);
       if (rows[0]!.taken) return client;
       if (waited_ms >= PATIENCE_MS) break;
       await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MS));
     }
     await client.end();
     throw new DatabaseInUse(
-      'another Rouse server works with this database. Stop it first, or give this one a database of its own',
+      'another Rouse server works with this database. Stop it first, give this one a database of its own, or run both with ROUSE_SERVERS=several',
     );
   }
 }

@@ -1,12 +1,13 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import dgram from 'node:dgram';
 import net from 'node:net';
+import { PassThrough } from 'node:stream';
 import { SOURCE_LOST_AFTER_S } from '@rouse/core/watch';
 import type { Logger } from 'pino';
 import { tokenDigest } from '../accounts/tokens.ts';
 import { linesOf, listening, SECOND_UNIT } from './listener.ts';
 import { readLines } from './read-lines.ts';
-import { type LineSink, type Speaker, speakerOf } from './speaker.ts';
+import { type LineSink, type Onward, type Speaker, speakerOf } from './speaker.ts';
 
 /** a unit says its token within this */
 const TOKEN_WITHIN_MS = 5000;
@@ -20,6 +21,7 @@ const TOO_MUCH = `more than ${MOST_LINES_A_SECOND} lines a second; this connecti
 
 /** A unit that may speak for an aircraft. */
 export interface KnownUnit {
+  operatorId: string;
   deviceId: string;
   tokenDigest: Buffer;
   datagramKey: Buffer;
@@ -35,6 +37,12 @@ interface Unit extends KnownUnit {
   /** its own last line that was taken, monotonic */
   heardAt_ms: number;
 }
+
+/** How a unit that is not known here showed who it is. */
+export type StrangeUnit = { tokenDigest: Buffer } | { deviceId: string };
+
+/** a unit whose datagrams are passed on is looked for again after this */
+const LOOKED_FOR_MS = 5000;
 
 /** What the datagrams of a unit are signed with: whoever has the token can make it, and nobody else. */
 export const datagramKeyOf = (token: string): Buffer => tokenDigest(`datagrams ${token}`);
@@ -54,6 +62,9 @@ export class Lines {
   private readonly byToken = new Map<string, Unit>();
   private readonly byId = new Map<string, Unit>();
   private readonly log: Logger;
+  private readonly elsewhere: (unit: StrangeUnit) => Promise<Onward | null>;
+  /** units whose datagrams are passed on, and to whom */
+  private readonly passedOn = new Map<string, { to: Onward | null; at_ms: number }>();
   private server: net.Server | null = null;
   private datagrams: dgram.Socket | null = null;
   private readonly sockets = new Set<net.Socket>();
@@ -61,8 +72,10 @@ export class Lines {
   /** connections and datagrams of nobody known, since the server began */
   strangers = 0;
 
-  constructor(log: Logger) {
+  /** @param elsewhere the server that a unit belongs to that is not known here; null where there is none */
+  constructor(log: Logger, elsewhere: (unit: StrangeUnit) => Promise<Onward | null>) {
     this.log = log;
+    this.elsewhere = elsewhere;
   }
 
   get port(): number {
@@ -89,6 +102,11 @@ export class Lines {
     this.byId.delete(deviceId);
     this.byToken.delete(unit.tokenDigest.toString('hex'));
     for (const socket of unit.sockets) socket.destroy();
+  }
+
+  /** Another server has the fleet of this operator. */
+  endAll(operatorId: string): void {
+    for (const { deviceId, operatorId: of } of this.byId.values()) if (of === operatorId) this.end(deviceId);
   }
 
   stateOf(deviceId: string): { connected: boolean; refused: number } {
@@ -119,6 +137,7 @@ export class Lines {
   private connected(socket: net.Socket): void {
     const who = `connection ${++this.connections} with a token`;
     let unit: Unit | null = null;
+    let forward: PassThrough | null = null;
     this.sockets.add(socket);
     const silent = setTimeout(() => this.refuse(socket, null, 'no token came\n'), TOKEN_WITHIN_MS);
     let second = 0;
@@ -131,12 +150,15 @@ export class Lines {
       unit?.speaker.gone(who);
     });
     readLines(socket, (line) => {
+      if (forward) return forward.write(`${line}\n`);
       if (!unit) {
         clearTimeout(silent);
-        unit = this.byToken.get(tokenDigest(tokenIn(line)).toString('hex')) ?? null;
-        if (!unit) return this.refuse(socket, null, REFUSED_TOKEN);
-        unit.sockets.add(socket);
-        return undefined;
+        const digest = tokenDigest(tokenIn(line));
+        unit = this.byToken.get(digest.toString('hex')) ?? null;
+        if (unit) return unit.sockets.add(socket);
+        forward = new PassThrough();
+        forward.write(`${line}\n`);
+        return void this.passOn(socket, forward, digest);
       }
       const now_s = Math.floor(performance.now() / 1000);
       lines = now_s === second ? lines + 1 : 1;
@@ -147,6 +169,35 @@ export class Lines {
       unit.speaker.line(line);
       return undefined;
     });
+  }
+
+  /** A unit that is not known here may belong to another server: what it says goes there, and what that one says comes back. */
+  private async passOn(socket: net.Socket, said: PassThrough, digest: Buffer): Promise<void> {
+    try {
+      const to = await this.elsewhere({ tokenDigest: digest });
+      if (!to) return this.refuse(socket, null, REFUSED_TOKEN);
+      const onward = net.connect({ ...to, noDelay: true });
+      onward.on('error', () => socket.destroy());
+      onward.on('close', () => socket.destroy());
+      socket.on('close', () => onward.destroy());
+      said.pipe(onward).pipe(socket);
+    } catch {
+      // the database is away, or the fleet changes hands: the unit tries again
+      socket.destroy();
+    }
+    return undefined;
+  }
+
+  private async passOnDatagram(deviceId: string, message: Buffer): Promise<void> {
+    const now_ms = performance.now();
+    let known = this.passedOn.get(deviceId);
+    if (!known || now_ms - known.at_ms > LOOKED_FOR_MS) {
+      known = { to: await this.elsewhere({ deviceId }).catch(() => null), at_ms: now_ms };
+      if (this.passedOn.size > MOST_CONNECTIONS) this.passedOn.clear();
+      this.passedOn.set(deviceId, known);
+    }
+    if (known.to) this.datagrams?.send(message, known.to.port, known.to.host);
+    else this.strangers++;
   }
 
   private refuse(socket: net.Socket, unit: Unit | null, words: string): void {
@@ -162,7 +213,8 @@ export class Lines {
     const head = HEAD.exec(message.toString('latin1', 0, 128));
     const unit = head && this.byId.get(head[1]!);
     if (!unit) {
-      this.strangers++;
+      if (head) void this.passOnDatagram(head[1]!, message);
+      else this.strangers++;
       return;
     }
     const count = Number(head[2]);

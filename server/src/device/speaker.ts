@@ -8,6 +8,20 @@ export interface LineSink {
   secondUnit(from: string): void;
 }
 
+/** The door of another server, which watches the aircraft. */
+export interface Onward {
+  host: string;
+  port: number;
+}
+
+/** Who takes what comes in by a door of this server; null for nobody yet. */
+export interface LineOwner {
+  /** as far as it is known */
+  now(): LineSink | Onward | null;
+  /** the same, waiting for a fleet that changes hands */
+  soon(): Promise<LineSink | Onward | null>;
+}
+
 /** a unit that has been silent for longer has lost its place to whoever speaks next */
 const HOLDS_FOR_MS = 2 * 1000 * SOURCE_LOST_AFTER_S;
 

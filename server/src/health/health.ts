@@ -1,6 +1,7 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import type pg from 'pg';
 import { Gauge, Histogram, Registry } from 'prom-client';
+import type { Leases } from '../leases/leases.ts';
 import type { Fleets } from '../live/fleets.ts';
 import type { Outbox } from '../outbox/outbox.ts';
 
@@ -9,6 +10,7 @@ export interface Watched {
   pool: pg.Pool;
   outbox: Outbox;
   fleets: Fleets;
+  leases: Leases;
   /** how long the database has been away, s */
   away_s: () => number;
 }
@@ -38,6 +40,7 @@ export class Health {
       registers: [this.registry],
     });
     this.gauge('rouse_runs_open', 'Runs that go on', () => watched.fleets.openRuns);
+    this.gauge('rouse_fleets_held', 'Operators whose aircraft are watched by this server', () => watched.leases.held);
     this.gauge('rouse_outbox_waiting', 'Entries on the disk that the database does not have yet', () => watched.outbox.waiting); // prettier-ignore
     this.gauge('rouse_database_away_seconds', 'How long the database has been away', () => watched.away_s());
     this.gauge('rouse_memory_bytes', 'Memory that the system has given', () => process.memoryUsage.rss());

@@ -78,6 +78,10 @@ export class Fleet {
     return this.ofRun(runId)?.aircraft.greeting(runId) ?? null;
   }
 
+  entriesStored(runId: string, seq: number): void {
+    this.ofRun(runId)?.run.entriesStored(seq);
+  }
+
   framesStored(runId: string, to_s: number): void {
     this.ofRun(runId)?.run.stored(to_s);
   }

@@ -15,7 +15,7 @@ export class Fleets {
     return fleet;
   }
 
-  /** An operator has left. */
+  /** An operator has left, or another server has its fleet. */
   drop(operatorId: string): void {
     this.byOperator.get(operatorId)?.close();
     this.byOperator.delete(operatorId);
@@ -41,16 +41,16 @@ export class Fleets {
     return this.byOperator.get(operatorId)?.greeting(runId) ?? null;
   }
 
+  entriesStored(runId: string, seq: number): void {
+    for (const fleet of this.byOperator.values()) fleet.entriesStored(runId, seq);
+  }
+
   framesStored(runId: string, to_s: number): void {
     for (const fleet of this.byOperator.values()) fleet.framesStored(runId, to_s);
   }
 
   closedStored(runId: string): void {
     for (const fleet of this.byOperator.values()) fleet.closedStored(runId);
-  }
-
-  async recover(): Promise<void> {
-    for (const fleet of this.byOperator.values()) await fleet.recover();
   }
 
   close(): void {

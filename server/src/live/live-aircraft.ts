@@ -13,13 +13,14 @@ import { type AircraftRow, getType } from '../db/aircraft.ts';
 import { listPassedChecks, PAST_CHECKS } from '../db/checks.ts';
 import { insertEntries, listEntries } from '../db/entries.ts';
 import { listGoodStarts } from '../db/features.ts';
+import { holdFleet } from '../db/leases.ts';
 import { asOperator, type Tx } from '../db/pool.ts';
 import { findOpenRun, insertRun, type RunRow } from '../db/runs.ts';
 import { getTrace } from '../db/trace.ts';
 import { listWaits } from '../db/waits.ts';
 import { Refusal } from '../errors.ts';
 import type { Outbox } from '../outbox/outbox.ts';
-import { OpenRun, type RunRecord } from './open-run.ts';
+import { type Acknowledges, OpenRun, type RunRecord } from './open-run.ts';
 import type { Pages } from './pages.ts';
 import { RunClock, type RunZeros } from './run-clock.ts';
 import { UnitClock } from './unit-clock.ts';
@@ -35,6 +36,9 @@ const MOST_IDS = 5000;
 export interface LiveDeps {
   pool: pg.Pool;
   operatorId: string;
+  /** of the tenure in which the fleet is ours */
+  fence: number;
+  acknowledges: Acknowledges;
   clock: Clock;
   zeros: RunZeros;
   log: Logger;
@@ -191,6 +195,7 @@ export class LiveAircraft {
     const open = await this.assemble(tx, row, type, runClock);
     const missed = open.session.restore(entries, trace);
     open.takeUp(trace);
+    open.entriesStored(entries.length);
     this.begin(open);
     log.info({ run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.journal.length }, 'open run taken up'); // prettier-ignore
     open.carryOut(missed);
@@ -212,6 +217,7 @@ export class LiveAircraft {
     const { type } = this;
     const open = await asOperator(pool, operatorId, async (tx) => {
       const openedAt = new Date(clock.now());
+      await holdFleet(tx, this.deps.fence);
       await insertRun(tx, {
         runId,
         aircraftId: this.aircraft.aircraftId,
@@ -231,6 +237,7 @@ export class LiveAircraft {
       return assembled;
     });
     zeros.put(runId, open.clock.zero_ms);
+    open.entriesStored(open.session.entries.length);
     this.begin(open);
     return runId;
   }
@@ -306,8 +313,10 @@ export class LiveAircraft {
     return this.closing !== null;
   }
 
+  /** It is watched here no more; a run that goes on goes on elsewhere. */
   close(): void {
     clearInterval(this.timer);
+    for (const run of [this.open, this.closing]) if (run) this.deps.pages.leave(run.row.runId);
     this.open?.end();
   }
 
@@ -338,7 +347,7 @@ export class LiveAircraft {
   }
 
   private async assemble(tx: Tx, row: RunRow, type: TypeFile, clock: RunClock): Promise<OpenRun> {
-    const { operatorId, outbox, pages } = this.deps;
+    const { operatorId, fence, acknowledges, outbox, pages } = this.deps;
     const now = (): number => this.deps.clock.now();
     const { past, record } = await pastOf(tx, type, row);
     const session: RunSession = createSession(type, {
@@ -349,7 +358,7 @@ export class LiveAircraft {
         return { id: uuidv7({ msecs: at_ms }), at_ms };
       },
     });
-    return new OpenRun({ row, type, session, clock, record, operatorId, outbox, pages, now });
+    return new OpenRun({ row, type, session, clock, record, operatorId, fence, acknowledges, outbox, pages, now });
   }
 
   private everyTenth(): void {

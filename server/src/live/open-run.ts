@@ -15,8 +15,8 @@ import type { RunClock } from './run-clock.ts';
 const KEEP_EVERY_MS = 200;
 /** and are sealed by a digest in the journal this often */
 const SEAL_EVERY_S = 60;
-/** a disk that does not take an entry for so long is said to the person who wrote it */
-const DISK_PATIENCE_MS = 5000;
+/** what cannot be acknowledged for so long is said to the person who wrote it */
+const PATIENCE_MS = 4500;
 
 /** What a page needs of a run beside its journal, as it was when the run was opened. */
 export type RunRecord = Pick<RunDetail, 'past' | 'usual'>;
@@ -28,10 +28,15 @@ export interface OpenRunParts {
   clock: RunClock;
   record: RunRecord;
   operatorId: string;
+  fence: number;
   outbox: Outbox;
   pages: Pages;
   now: () => number;
+  /** what is acknowledged: what this machine keeps or, where another one may take the run over, what the database has */
+  acknowledges: Acknowledges;
 }
+
+export type Acknowledges = 'kept' | 'stored';
 
 /** A run that goes on: feeds its session, tells the pages at once, and keeps everything in the outbox. */
 export class OpenRun {
@@ -47,13 +52,16 @@ export class OpenRun {
   private readonly outbox: Outbox;
   private readonly pages: Pages;
   private readonly now: () => number;
+  private readonly acknowledges: Acknowledges;
   private readonly timer: NodeJS.Timeout;
   private sealed_s = 0;
   /** resolves when every entry so far is on the disk */
   private entriesKept: Promise<void> = Promise.resolve();
+  private storedSeq = 0;
+  private readonly storing = new Set<{ seq: number; done: () => void }>();
 
   constructor(parts: OpenRunParts) {
-    const { row, type, operatorId } = parts;
+    const { row, type, operatorId, fence } = parts;
     this.row = row;
     this.type = type;
     this.session = parts.session;
@@ -62,6 +70,7 @@ export class OpenRun {
     this.outbox = parts.outbox;
     this.pages = parts.pages;
     this.now = parts.now;
+    this.acknowledges = parts.acknowledges;
     this.frames = new FrameKeeper(type.channels);
     this.ref = {
       operatorId,
@@ -70,6 +79,7 @@ export class OpenRun {
       aircraftId: row.aircraftId,
       typeId: row.typeId,
       typeVersion: row.typeVersion,
+      fence,
     };
     this.timer = setInterval(() => this.keepFrames(), KEEP_EVERY_MS);
   }
@@ -101,9 +111,9 @@ export class OpenRun {
   }
 
   /**
-   * What a person writes: told at once, acknowledged when it is on the disk, refused out of order. The same id gives the
+   * What a person writes: told at once, acknowledged when it is kept or stored, refused out of order. The same id gives the
    * same entry.
-   * @throws Refusal out-of-order with the expected number; what the session says; not-kept
+   * @throws Refusal out-of-order with the expected number; what the session says; not-kept, database-away
    */
   async answer(id: string, seq: number, by: string, payload: Payload): Promise<Entry> {
     const known = this.session.entries.some((e) => e.id === id);
@@ -116,7 +126,7 @@ export class OpenRun {
     // a run is closed together with the digest over its last frames
     this.carryOut(effects.close ? withSeal(effects, this.sealed(t_s)) : effects);
     if (!answered.ok) throw new Refusal(answered.code, answered.message);
-    await this.kept();
+    await this.acknowledged(answered.entry.seq);
     return answered.entry;
   }
 
@@ -151,7 +161,17 @@ export class OpenRun {
     this.entriesKept = this.outbox.append(record);
     if (journal.length === 0) return;
     const { seq } = journal[journal.length - 1]!;
-    void this.entriesKept.then(() => this.pages.send(this.row.runId, { kind: 'kept', seq }));
+    void this.safe(seq).then(() => this.pages.send(this.row.runId, { kind: 'kept', seq }));
+  }
+
+  /** The database has the entries up to this one. */
+  entriesStored(seq: number): void {
+    this.storedSeq = Math.max(seq, this.storedSeq);
+    for (const one of this.storing) {
+      if (one.seq > this.storedSeq) continue;
+      this.storing.delete(one);
+      one.done();
+    }
   }
 
   stored(to_s: number): void {
@@ -180,16 +200,23 @@ export class OpenRun {
       .then(() => (this.keptTo_s = Math.max(taken.last_s, this.keptTo_s || 0)));
   }
 
-  private async kept(): Promise<void> {
+  /** Resolves when this entry, and all before it, can be acknowledged. */
+  private safe(seq: number): Promise<void> {
+    if (this.acknowledges === 'kept') return this.entriesKept;
+    if (seq <= this.storedSeq) return Promise.resolve();
+    return new Promise((done) => this.storing.add({ seq, done }));
+  }
+
+  private async acknowledged(seq: number): Promise<void> {
     let timer: NodeJS.Timeout | undefined;
-    const patience = new Promise<'late'>((resolve) => (timer = setTimeout(() => resolve('late'), DISK_PATIENCE_MS)));
-    const found = await Promise.race([this.entriesKept, patience]);
+    const patience = new Promise<'late'>((resolve) => (timer = setTimeout(() => resolve('late'), PATIENCE_MS)));
+    const found = await Promise.race([this.safe(seq), patience]);
     clearTimeout(timer);
-    if (found === 'late')
-      throw new Refusal(
-        'not-kept',
-        `The disk does not take what is written: ${this.outbox.diskTrouble ?? 'it is slow'}.`,
-      );
+    if (found !== 'late') return;
+    const { diskTrouble } = this.outbox;
+    if (this.acknowledges === 'stored' && diskTrouble === null)
+      throw new Refusal('database-away', 'The database has not taken this yet.');
+    throw new Refusal('not-kept', `The disk does not take what is written: ${diskTrouble ?? 'it is slow'}.`);
   }
 }
 

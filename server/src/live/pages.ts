@@ -8,10 +8,12 @@ const MAX_FRAMES_QUEUED_BYTES = 512 * 1024;
 /** and is let go when it does not read at all: it connects again and gets what it missed */
 const MAX_QUEUED_BYTES = 4 * 1024 * 1024;
 
-/** Lets pages in that may follow a run. */
-export interface LiveAdmission {
-  /** @returns who it is, and the first message; null for nobody who may, and for a run that is not live */
-  admit(request: IncomingMessage, run: string): Promise<{ sessionId: string; greet: () => LiveMessage | null } | null>;
+/** A page that may follow a run. */
+export interface Follower {
+  sessionId: string;
+  run: string;
+  /** the first message; null for a run that is not live */
+  greet: () => LiveMessage | null;
 }
 
 /** The pages that follow runs, each over one WebSocket at `/live?run=ID`. */
@@ -27,18 +29,22 @@ export class Pages {
     for (const [ws, session] of this.sessions) if (session === sessionId) ws.close(4401, 'signed out');
   }
 
-  /** Takes a page in. @returns false for nobody who may, and for a run that is not live */
-  async take(admission: LiveAdmission, run: string | null, request: IncomingMessage, socket: Duplex, head: Buffer): Promise<boolean> {
-    const follower = run === null ? null : await admission.admit(request, run);
-    const hello = follower?.greet();
-    if (!follower || !hello || run === null) return false;
+  /** Takes a page in. @returns false for a run that is not live */
+  take({ sessionId, run, greet }: Follower, request: IncomingMessage, socket: Duplex, head: Buffer): boolean {
+    const hello = greet();
+    if (!hello) return false;
     this.wss.handleUpgrade(request, socket, head, (ws) => {
-      this.sessions.set(ws, follower.sessionId);
+      this.sessions.set(ws, sessionId);
       ws.on('close', () => this.sessions.delete(ws));
-      this.follow(ws, run, follower.greet() ?? hello);
+      this.follow(ws, run, greet() ?? hello);
     });
     return true;
-  } // prettier-ignore
+  }
+
+  /** The run is not watched here any more: its pages connect again, and find who watches it. */
+  leave(run: string): void {
+    for (const ws of this.followers.get(run) ?? []) ws.close(4410, 'watched elsewhere');
+  }
 
   send(run: string, message: LiveMessage): void {
     const set = this.followers.get(run);

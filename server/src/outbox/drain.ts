@@ -8,6 +8,7 @@ import { insertBooking } from '../db/bookings.ts';
 import { insertEntries, lastSeq, listEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import type { DatabaseLock } from '../db/lock.ts';
+import { holdFleet, TenureOver } from '../db/leases.ts';
 import { inTransaction, type Tx } from '../db/pool.ts';
 import { closeRun, hasRun } from '../db/runs.ts';
 import { getTrace, insertTrace, lastStored_s } from '../db/trace.ts';
@@ -19,6 +20,8 @@ import type { OutboxRecord, RunRef } from './record.ts';
 
 /** frames of a run are stored in chunks of about this length */
 const CHUNK_S = 10;
+/** and of this where another server may have to go on from them */
+const SHORT_CHUNK_S = 1;
 /** without anything new for so long, what is gathered is stored as it is */
 const QUIET_MS = 1500;
 const FIRST_WAIT_MS = 100;
@@ -43,10 +46,16 @@ export interface DrainOptions {
   lock: DatabaseLock;
   log: Logger;
   monotonic: () => number;
+  /** another server may have to go on from what is stored: no entry is ahead of its frames */
+  several: boolean;
+  /** entries of a run are in the database up to this one */
+  onEntries: (runId: string, seq: number) => void;
   /** frames of a run are in the database up to here */
   onFrames: (runId: string, to_s: number) => void;
   /** a run is closed in the database, with its books */
   onClosed: (runId: string) => void;
+  /** something was written in a tenure that is over */
+  onTenureOver: () => void;
 }
 
 /**
@@ -68,6 +77,8 @@ export class Drain {
   private readonly left = new Set<string>();
   /** runs that went with their operator: what was kept of them has no place any more */
   private readonly gone = new Set<string>();
+  /** tenures that are over: what was written in them is kept apart */
+  private readonly over = new Set<string>();
   private tries = 0;
   private running = true;
   private wake: () => void = () => undefined;
@@ -163,10 +174,12 @@ export class Drain {
   private async store(read: readonly Read[]): Promise<void> {
     const last = read[read.length - 1]!;
     try {
+      for (const one of read) if (this.over.has(tenureOf(one.record.run))) await this.leave(one);
       await this.storeTogether(read.filter((r) => !this.left.has(keyOf(r)) && !this.gone.has(r.record.run.runId)));
     } catch (error) {
       if (!isRefusedData(error)) throw error;
-      if (read.length > 1) this.singlyTo = last;
+      if (error instanceof TenureOver) this.ended(error);
+      else if (read.length > 1) this.singlyTo = last;
       else if (await this.isGone(last)) this.gone.add(last.record.run.runId);
       else if (++this.tries >= TRIES) await this.leave(last, error);
       this.again();
@@ -184,9 +197,16 @@ export class Drain {
   private async settle(): Promise<void> {
     for (const held of Array.from(this.gathered.values())) {
       const after: (() => void)[] = [];
-      await inTransaction(await this.options.lock.client(), held.run.operatorId, (tx) =>
-        this.storeFrames(tx, held, after),
-      );
+      try {
+        await inTransaction(await this.options.lock.client(), held.run.operatorId, async (tx) => {
+          await holdFleet(tx, held.run.fence);
+          await this.storeFrames(tx, held, after);
+        });
+      } catch (error) {
+        if (!(error instanceof TenureOver)) throw error;
+        this.ended(error);
+        return this.again();
+      }
       for (const act of after) act();
     }
     await this.options.outbox.stored(this.at.segment, this.at.end);
@@ -196,6 +216,7 @@ export class Drain {
     for (const [operatorId, records] of byOperator(read)) {
       const after: (() => void)[] = [];
       await inTransaction(await this.options.lock.client(), operatorId, async (tx) => {
+        for (const fence of new Set(records.map((r) => r.run.fence))) await holdFleet(tx, fence);
         for (const record of records) {
           if (record.kind === 'frames') await this.gather(tx, record, after);
           else await this.storeEntries(tx, record, after);
@@ -220,7 +241,8 @@ export class Drain {
     next.parts.push(part);
     next.to_s = last_s;
     this.gathered.set(run.runId, next);
-    if (next.to_s - next.from_s >= CHUNK_S) await this.storeFrames(tx, next, after);
+    if (next.to_s - next.from_s >= (this.options.several ? SHORT_CHUNK_S : CHUNK_S))
+      await this.storeFrames(tx, next, after);
   }
 
   /** Entries with all that follows from them, in one transaction; a run is closed together with its books. */
@@ -230,17 +252,19 @@ export class Drain {
     const type = await this.typeOf(tx, run);
     const stored = await lastSeq(tx, run);
     const entries = record.entries.filter((e) => e.seq > stored);
+    const held = this.gathered.get(run.runId);
+    if (held && (this.options.several || booking)) await this.storeFrames(tx, held, after);
     if (entries.length > 0) {
       await insertEntries(tx, run.runMonth, entries);
       await storeConsequences(tx, type, run.aircraftId, entries);
     }
+    const newest = record.entries[record.entries.length - 1]?.seq;
+    if (newest !== undefined) after.push(() => this.options.onEntries(run.runId, newest));
     for (const start of starts) await putFeature(tx, { ...start, runId: run.runId, aircraftId: run.aircraftId, at });
     if (!booking) return;
     after.push(() => this.options.onClosed(run.runId));
     const closed = entries.find((e) => e.kind === 'closed');
     if (!closed) return;
-    const held = this.gathered.get(run.runId);
-    if (held) await this.storeFrames(tx, held, after);
     const journal = await listEntries(tx, run);
     const trace = await getTrace(tx, run, type.channels);
     await insertWaits(tx, run, at, pastWaitsOf(type, journal, trace, reduceRun(journal).brief?.oat_C ?? null));
@@ -277,11 +301,23 @@ export class Drain {
     return !known;
   }
 
-  /** A record that cannot be stored holds nothing else up: it is written to a file of its own, and said. */
-  private async leave(read: Read, error: unknown): Promise<void> {
+  /** Another server has the fleet: nothing of this tenure is stored any more. */
+  private ended(tenure: TenureOver): void {
+    this.over.add(tenureOf(tenure));
+    this.options.log.warn(
+      { operator: tenure.operatorId },
+      'another server has taken this fleet over; what this one has seen since is kept in refused.log of the outbox folder',
+    );
+    this.options.onTenureOver();
+  }
+
+  /** A record that cannot be stored holds nothing else up: it is written to a file of its own, and said where it is a surprise. */
+  private async leave(read: Read, error?: unknown): Promise<void> {
+    if (this.left.has(keyOf(read))) return;
     await this.options.outbox.setAside(read.record);
     this.left.add(keyOf(read));
     this.tries = 0;
+    if (error === undefined) return;
     const { run, kind } = read.record;
     this.options.log.error(
       { err: error, run: run.runId, kind },
@@ -305,6 +341,8 @@ function isRefusedData(error: unknown): boolean {
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
   return /^(22|23)/.test(code);
 }
+
+const tenureOf = ({ operatorId, fence }: Pick<RunRef, 'operatorId' | 'fence'>): string => `${operatorId}/${fence}`;
 
 function byOperator(read: readonly Read[]): Map<string, OutboxRecord[]> {
   const out = new Map<string, OutboxRecord[]>();

@@ -11,6 +11,8 @@ export interface RunRef {
   aircraftId: string;
   typeId: string;
   typeVersion: number;
+  /** of the tenure in which it was written: a server that has lost the fleet since writes no more */
+  fence: number;
 }
 
 type KeptStart = Pick<StartFigures, 'watch' | 'attempt' | 'good' | 'features' | 'profile'>;

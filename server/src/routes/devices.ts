@@ -43,7 +43,12 @@ export function deviceRoutes(services: Services): Router {
     const { who, fleet, inTx, now } = deskOf(services, res);
     const sink = fleet.of(aircraftId);
     const token = freshToken();
-    const made = { deviceId: uuidv7(), tokenDigest: tokenDigest(token), datagramKey: datagramKeyOf(token) };
+    const made = {
+      operatorId: who.operatorId,
+      deviceId: uuidv7(),
+      tokenDigest: tokenDigest(token),
+      datagramKey: datagramKeyOf(token),
+    };
     await inTx(async (tx) => {
       await insertDevice(tx, { ...made, aircraftId, label, kind: 'unit', madeBy: who.name, madeAt: now() });
       await audit(tx, now(), who.name, 'line', `${sink.aircraft.tail}: ${label} may speak`);

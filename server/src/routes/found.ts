@@ -15,7 +15,7 @@ import { saySession } from './session-message.ts';
 
 /** The first operator of a database: set up by whoever sits at the machine. Those after it are invited. */
 export function foundRoutes(services: Services): Router {
-  const { pool, clock, accounts, fleets, types } = services;
+  const { pool, clock, accounts, leases, types } = services;
   const router = Router();
 
   router.post('/found', asks(foundSchema), async (req, res) => {
@@ -58,7 +58,7 @@ export function foundRoutes(services: Services): Router {
       );
       await audit(tx, now, person.name, 'founded', `${name} was set up by ${person.name}`);
     });
-    fleets.of(operatorId).add(services.enlist(operatorId, row, type));
+    await leases.look();
     const session = await accounts.sessions.begin(req, res, accountId, 'password', { operatorId });
     res.status(201).json(await saySession(services, req, session));
   });
