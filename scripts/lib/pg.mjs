@@ -20,7 +20,7 @@ export function pgBin() {
 }
 
 /** Who runs postgres: ourselves, or (as root) the system user `postgres`. */
-function pgUser(dataDir) {
+export function pgUser(dataDir) {
   if (!isRoot) return { uid: process.getuid(), gid: process.getgid(), home: process.env.HOME ?? '/', name: null };
   // an existing cluster made by a normal user keeps its owner
   if (dataDir && fs.existsSync(dataDir)) {

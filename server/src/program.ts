@@ -16,7 +16,7 @@ import type { Member } from './accounts/sessions.ts';
 import { DrillRooms } from './live/drill-rooms.ts';
 import type { Fleets } from './live/fleets.ts';
 import type { Leases } from './leases/leases.ts';
-import { relayUpgrade } from './leases/relay.ts';
+import { isRelayed, relayUpgrade } from './leases/relay.ts';
 import type { ProgramOptions } from './options.ts';
 import { isOwnOrigin } from './origin.ts';
 import { Reckoner } from './reckon/reckoner.ts';
@@ -46,7 +46,6 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
   const { pool, fleets, pages, lines, leases, tenures, health, devicePorts } = unattended;
   const server = await listening(options);
   const { port } = server.address() as AddressInfo;
-  await leases.begin({ host: options.host, port, lines: lines.port, devices: devicePorts });
   const desks = openDesks(pool, options.root, clock);
   const accounts = new Accounts({
     pool,
@@ -79,6 +78,8 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
   });
   server.on('request', (req, res) => void app.then((answer) => answer(req, res)));
   attachUpgrades(server, upgradesOf({ accounts, fleets, leases, pages, rooms: desks.rooms, origin: options.origin }));
+  // nobody who comes through the open door is left without an answer while the fleets are taken up
+  await leases.begin({ host: options.host, port, lines: lines.port, devices: devicePorts });
   await app;
   return {
     port,
@@ -135,7 +136,9 @@ function upgradesOf({ accounts, fleets, leases, pages, rooms, origin }: Sockets)
       if (!session?.member) return false;
       const owner = await leases.whoHas(session.member.operatorId);
       if (owner === 'here') return take(session.member, session.sessionId, address, request, socket, head);
-      return owner !== null && relayUpgrade(owner, request, socket, head);
+      if (owner === null || isRelayed(request)) return false;
+      relayUpgrade(leases.connect(session.member.operatorId, owner.host, owner.port), request, socket, head);
+      return true;
     }; // prettier-ignore
   return {
     '/live': byMember(async ({ operatorId, roles }, sessionId, address, ...upgrade) => {

@@ -69,7 +69,9 @@ export async function openUnattended(options: ProgramOptions): Promise<Unattende
   const pages = new Pages();
   const lines = new Lines(log, async (unit) => {
     const operatorId = several ? await findOperatorOfUnit(pool, unit) : null;
-    return operatorId === null ? null : linesDoorOf(await leases.whoHas(operatorId));
+    if (operatorId === null) return null;
+    const owner = await leases.whoHas(operatorId);
+    return owner === null || owner === 'here' ? null : doorOf(leases, operatorId, owner.host, owner.lines);
   });
   const listeners = await listenForUnits(fleets, leases, options.devices);
   const away_s = (): number => drain.away_s;
@@ -105,8 +107,11 @@ export async function openUnattended(options: ProgramOptions): Promise<Unattende
   };
 }
 
-const linesDoorOf = (owner: Owner): Onward | null =>
-  owner === null || owner === 'here' ? null : { host: owner.host, port: owner.lines };
+const doorOf = (leases: Leases, operatorId: string, host: string, port: number): Onward => ({
+  host,
+  port,
+  connect: () => leases.connect(operatorId, host, port),
+});
 
 /** A server that is started before its database waits for it, and says so. @throws DatabaseInUse; what is no matter of waiting */
 async function untilThere(lock: DatabaseLock, { say }: ProgramOptions): Promise<void> {
@@ -134,7 +139,7 @@ async function listenForUnits(
     const of = (owner: Owner): LineSink | Onward | null => {
       if (owner === 'here') return fleets.of(operatorId).tail(tail);
       const port = owner?.devices[tail];
-      return owner === null || port === undefined ? null : { host: owner.host, port };
+      return owner === null || port === undefined ? null : doorOf(leases, operatorId, owner.host, port);
     };
     return {
       now: () => of(leases.ownerOf(operatorId)),

@@ -257,6 +257,8 @@ describe('two servers and one database', () => {
     await a.launch();
     const page = await follow(b.base, run);
     await waitUntil(() => page.frames() > 5);
+    const throughA = await follow(a.base, run);
+    await waitUntil(() => throughA.frames() > 5);
     const { fence } = (await listLeases(pool)).find((l) => l.operatorId === DEMO.operatorId)!;
     b.signal('SIGSTOP');
     // asked of the one that stands still, for as long as it stands
@@ -269,6 +271,8 @@ describe('two servers and one database', () => {
       async () => ((await atA.writeNext(run, { kind: 'mark', words: 'the new owner' })).status === 201 ? true : null),
       10_000,
     );
+    // what led through the other door to the one that stands still has ended, so that the page can find the new owner
+    expect(await throughA.ended).toBeGreaterThan(1000);
     b.signal('SIGCONT');
     expect(await page.ended).toBeGreaterThan(1000);
     const answer = await asked;

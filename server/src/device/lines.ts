@@ -176,8 +176,7 @@ export class Lines {
     try {
       const to = await this.elsewhere({ tokenDigest: digest });
       if (!to) return this.refuse(socket, null, REFUSED_TOKEN);
-      const onward = net.connect({ ...to, noDelay: true });
-      onward.on('error', () => socket.destroy());
+      const onward = to.connect();
       onward.on('close', () => socket.destroy());
       socket.on('close', () => onward.destroy());
       said.pipe(onward).pipe(socket);

@@ -29,7 +29,7 @@ export async function listenForUnit(port: number, owner: LineOwner): Promise<Uni
     socket.on('close', () => sockets.delete(socket));
     void owner.soon().then((found) => {
       if (found === null || socket.destroyed) return socket.destroy();
-      if ('port' in found) return joinConnections(socket, net.connect({ ...found, noDelay: true }));
+      if ('port' in found) return joinConnections(socket, found.connect());
       const speaker = speakerOf(found);
       socket.on('close', () => speaker.gone(who));
       return readLines(socket, (line) => {

@@ -1,5 +1,7 @@
 import { SOURCE_LOST_AFTER_S } from '@rouse/core/watch';
 
+import type { Socket } from 'node:net';
+
 /** Where the lines of one aircraft go. */
 export interface LineSink {
   connected: boolean;
@@ -12,6 +14,7 @@ export interface LineSink {
 export interface Onward {
   host: string;
   port: number;
+  connect(): Socket;
 }
 
 /** Who takes what comes in by a door of this server; null for nobody yet. */

@@ -1,3 +1,4 @@
+import net from 'node:net';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { Clock } from '../clock.ts';
@@ -26,6 +27,12 @@ const WAIT_MS = 6000;
 /** Who has a fleet: this server, another one with its doors, or nobody yet. */
 export type Owner = 'here' | Doors | null;
 
+/** Something that leads to another server. */
+interface Onward {
+  once(event: 'close', act: () => void): unknown;
+  destroy(): unknown;
+}
+
 export interface LeasesOptions {
   pool: pg.Pool;
   clock: Clock;
@@ -48,6 +55,8 @@ export class Leases {
   private doors: Doors | null = null;
   private readonly ours = new Map<string, number>();
   private owners = new Map<string, Doors>();
+  /** the number of each tenure, whoever has it */
+  private readonly fences = new Map<string, number>();
   /** the last beat of each other server, and since when it has been that */
   private readonly beats = new Map<string, { beat: number; since_ms: number }>();
   private looked_ms = -Infinity;
@@ -55,6 +64,8 @@ export class Leases {
   private timer: NodeJS.Timeout | undefined;
   private ended = false;
   private readonly waiters = new Set<() => void>();
+  /** what leads to the owner of a fleet, by operator */
+  private readonly onward = new Map<string, Set<Onward>>();
 
   constructor(options: LeasesOptions) {
     this.options = options;
@@ -87,6 +98,21 @@ export class Leases {
         });
       });
     }
+  }
+
+  /** A connection to a door of whoever has a fleet; it ends when the fleet changes hands. */
+  connect(operatorId: string, host: string, port: number): net.Socket {
+    const socket = net.connect({ host, port, noDelay: true });
+    socket.on('error', () => socket.destroy());
+    this.endWithTenure(operatorId, socket);
+    return socket;
+  }
+
+  /** What leads to whoever has a fleet is ended when the fleet changes hands: a server that stands still would hold it for ever. */
+  endWithTenure(operatorId: string, onward: Onward): void {
+    const all = this.onward.get(operatorId) ?? new Set();
+    this.onward.set(operatorId, all.add(onward));
+    onward.once('close', () => all.delete(onward));
   }
 
   /** How many fleets this server has. */
@@ -158,19 +184,20 @@ export class Leases {
   private async settle(leases: readonly LeaseRow[], servers: readonly ServerRow[]): Promise<void> {
     const { serverId: me, lost, gained, log } = this.options;
     const doorsOf = new Map(servers.map((s) => [s.serverId, s.doors]));
-    const fences = new Map(leases.flatMap((l) => (l.serverId === me ? [[l.operatorId, l.fence] as const] : [])));
+    const mine = new Map(leases.flatMap((l) => (l.serverId === me ? [[l.operatorId, l.fence] as const] : [])));
     for (const [operatorId, fence] of this.ours) {
-      if (fences.get(operatorId) === fence) continue;
+      if (mine.get(operatorId) === fence) continue;
       this.ours.delete(operatorId);
       lost(operatorId);
     }
-    this.owners = new Map(
-      leases.flatMap(({ operatorId, serverId }) => {
-        const doors = serverId !== me && serverId !== null ? doorsOf.get(serverId) : undefined;
-        return doors ? [[operatorId, doors] as const] : [];
-      }),
-    );
-    for (const [operatorId, fence] of fences) {
+    this.owners = new Map();
+    for (const { operatorId, serverId, fence } of leases) {
+      const doors = serverId !== me && serverId !== null ? doorsOf.get(serverId) : undefined;
+      if (doors) this.owners.set(operatorId, doors);
+      if (this.fences.get(operatorId) !== fence) this.hangUp(operatorId);
+      this.fences.set(operatorId, fence);
+    }
+    for (const [operatorId, fence] of mine) {
       if (this.ours.has(operatorId)) continue;
       try {
         await gained(operatorId, fence);
@@ -180,6 +207,11 @@ export class Leases {
       }
     }
     this.wake();
+  }
+
+  private hangUp(operatorId: string): void {
+    for (const onward of this.onward.get(operatorId) ?? []) onward.destroy();
+    this.onward.delete(operatorId);
   }
 
   private wake(): void {

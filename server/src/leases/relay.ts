@@ -1,5 +1,4 @@
 import http, { type IncomingMessage } from 'node:http';
-import net from 'node:net';
 import { type Duplex, pipeline } from 'node:stream';
 import type { Request, RequestHandler, Response } from 'express';
 import type { Accounts } from '../accounts/accounts.ts';
@@ -18,14 +17,20 @@ const changing = (): Refusal =>
 export function relayToOwner(leases: Leases, accounts: Accounts): RequestHandler {
   return async (req, res, next) => {
     const operatorId = (await accounts.sessions.of(req.headers))?.member?.operatorId;
-    const owner = operatorId === undefined ? 'here' : await leases.whoHas(operatorId);
+    if (operatorId === undefined) return next();
+    const owner = await leases.whoHas(operatorId);
     if (owner === 'here') return next();
     if (owner === null || req.headers[RELAYED] !== undefined) throw changing();
-    await relayRequest(req, res, owner);
+    await relayRequest(req, res, owner, (onward) => leases.endWithTenure(operatorId, onward));
   };
 }
 
-function relayRequest(req: Request, res: Response, { host, port }: Doors): Promise<void> {
+function relayRequest(
+  req: Request,
+  res: Response,
+  { host, port }: Doors,
+  made: (onward: http.ClientRequest) => void,
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const onward = http.request(
       { host, port, method: req.method, path: req.originalUrl, headers: { ...req.headers, [RELAYED]: '1' } },
@@ -34,21 +39,22 @@ function relayRequest(req: Request, res: Response, { host, port }: Doors): Promi
         pipeline(answer, res, () => resolve());
       },
     );
+    made(onward);
     onward.on('error', () => (res.headersSent ? res.destroy() : reject(changing())));
     res.on('close', () => onward.destroy());
     req.pipe(onward);
   });
 }
 
-/** The same for a connection that is upgraded. @returns false when it cannot be passed on */
-export function relayUpgrade({ host, port }: Doors, request: IncomingMessage, socket: Duplex, head: Buffer): boolean {
-  if (request.headers[RELAYED] !== undefined) return false;
+/** Whether another server has passed it on. */
+export const isRelayed = (request: IncomingMessage): boolean => request.headers[RELAYED] !== undefined;
+
+/** The same for a connection that is upgraded. */
+export function relayUpgrade(onward: Duplex, request: IncomingMessage, socket: Duplex, head: Buffer): void {
   const lines = [`${request.method} ${request.url} HTTP/1.1`];
   for (let i = 0; i < request.rawHeaders.length; i += 2)
     lines.push(`${request.rawHeaders[i]}: ${request.rawHeaders[i + 1]}`);
-  const onward = net.connect({ host, port, noDelay: true });
   onward.write(`${[...lines, `${RELAYED}: 1`].join('\r\n')}\r\n\r\n`);
   onward.write(head);
   joinConnections(socket, onward);
-  return true;
 }
