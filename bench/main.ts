@@ -11,7 +11,9 @@ import { cue } from './cue.ts';
 import { drill } from './drill.ts';
 import { drillDesk } from './drill-desk.ts';
 import { editor } from './editor.ts';
+import { growth } from './growth.ts';
 import { live } from './live.ts';
+import { load } from './load.ts';
 import { log } from './log.ts';
 import { isSmoke, type Line, sayLine, tenMinutes } from './measure.ts';
 import { oneEngine } from './one-engine.ts';
@@ -53,10 +55,12 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   trends,
   log,
   ramp,
+  growth,
+  load,
   soak,
 };
-/** Take an hour: only when they are named. */
-const LONG = ['soak'];
+/** Take long, or all of the machine: only when they are named. */
+const LONG = ['growth', 'load', 'soak'];
 
 const args = process.argv.slice(2);
 const jsonAt = args.indexOf('--json');

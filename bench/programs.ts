@@ -15,6 +15,8 @@ import { ROOT } from './measure.ts';
 export interface Programs {
   base: string;
   devicePort: number;
+  /** where units with a token speak */
+  linesPort: number;
   controlPort: number;
   /** what the control port wants to hear */
   controlToken: string;
@@ -55,7 +57,12 @@ export async function startPrograms({ standIn, tails = [DEMO.tail], probed, fill
   const kept = fs.mkdtempSync(path.join(os.tmpdir(), 'rouse-bench-'));
   const controlToken = 'between-benches';
   const name = `bench_${process.pid}`;
-  const [port, controlPort, ...devicePorts] = (await freePorts(2 + tails.length)) as [number, number, number];
+  const [port, controlPort, linesPort, ...devicePorts] = (await freePorts(3 + tails.length)) as [
+    number,
+    number,
+    number,
+    number,
+  ];
   const devicePort = devicePorts[0];
   const env = {
     ...process.env,
@@ -65,7 +72,7 @@ export async function startPrograms({ standIn, tails = [DEMO.tail], probed, fill
     MIGRATIONS_DIR: path.join(ROOT, 'server/migrations'),
     ROUSE_OUTBOX: kept,
     ROUSE_KEY_FILE: path.join(kept, 'key'),
-    ROUSE_LINES_PORT: '0',
+    ROUSE_LINES_PORT: String(linesPort),
     ROUSE_CONTROL_TOKEN: controlToken,
     PORT: String(port),
     LOG_LEVEL: 'warn',
@@ -111,6 +118,7 @@ export async function startPrograms({ standIn, tails = [DEMO.tail], probed, fill
   return {
     base: `http://127.0.0.1:${port}`,
     devicePort,
+    linesPort,
     controlPort,
     controlToken,
     databaseUrl: postgres.serverUrl(name),

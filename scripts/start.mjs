@@ -1,7 +1,7 @@
 // npm start: set up, migrate, load the demo, build, serve.
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
-import { ROOT, startPostgres } from './lib/pg.mjs';
+import { otherPostgres, ROOT, startPostgres } from './lib/pg.mjs';
 import { fail, installFromDebian, installPackages, log, requireNode, seconds } from './lib/setup.mjs';
 import { build } from './lib/build.mjs';
 import { doorsAt, keepServer, keepStandIns, prepare } from './lib/programs.mjs';
@@ -47,8 +47,10 @@ function lookAfterPostgres() {
 }
 
 try {
-  await Promise.all([installFromDebian({ chromium: false }), installPackages()]);
-  [postgres] = await Promise.all([startPostgres({ log }), build()]);
+  const elsewhere = process.env.ROUSE_DATABASE;
+  const database = async () => (elsewhere ? otherPostgres(elsewhere) : startPostgres({ log }));
+  await Promise.all([installFromDebian({ chromium: false, database: !elsewhere }), installPackages()]);
+  [postgres] = await Promise.all([database(), build()]);
   const port = Number(process.env.PORT ?? 8640);
   const control = {
     ROUSE_CONTROL_PORT: String(doorsAt(port).control),

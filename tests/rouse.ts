@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { needWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
+import type { TypeFile, WatchedType } from '@rouse/core/aircraft';
 import { canonicalJson, digestOf } from '@rouse/core/procedure';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -18,7 +18,7 @@ import { obeyAmong } from '../standin/src/units.ts';
 import { insertType } from '../server/src/db/aircraft.ts';
 import { asOperator, openPool } from '../server/src/db/pool.ts';
 import { DEMO, FLEET } from '../server/src/demo/identity.ts';
-import { ROOT, skerry, types } from './skerry.ts';
+import { newestType, ROOT, skerry, types } from './skerry.ts';
 
 export { Caller, goodBrief, waitUntil } from './caller.ts';
 export { ROOT, skerry, types };
@@ -79,7 +79,7 @@ export async function startStandIn(
 /** The newest version of the type that a tail of the demo is. */
 export function typeOfTail(tail: string): WatchedType {
   const { typeId } = FLEET.find((a) => a.tail === tail)!;
-  return needWatched(types.filter((t) => t.id === typeId).toSorted((a, b) => b.version - a.version)[0]!);
+  return newestType(typeId);
 }
 
 export interface FreshDatabase {

@@ -7,3 +7,7 @@ export const ROOT = process.cwd();
 /** Every shipped type. */
 export const types: readonly TypeFile[] = shippedTypes(ROOT);
 export const skerry: WatchedType = needWatched(types.find((t) => t.id === 'S7')!);
+
+/** The newest shipped version of a type. */
+export const newestType = (typeId: string): WatchedType =>
+  needWatched(types.filter((t) => t.id === typeId).toSorted((a, b) => b.version - a.version)[0]!);

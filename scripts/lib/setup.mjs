@@ -63,9 +63,9 @@ export function runOnce(args, env) {
 }
 
 /** Installs PostgreSQL, for the tests Chromium and a reader of PDF, what steps a wall clock, and a database that fails over, from Debian when they are missing. */
-export async function installFromDebian({ chromium, clockSteps = false, cluster = false }) {
+export async function installFromDebian({ chromium, database = true, clockSteps = false, cluster = false }) {
   const want = [];
-  if (!pgBin()) want.push('postgresql-15');
+  if (database && !pgBin()) want.push('postgresql-15');
   if (chromium && !fs.existsSync('/usr/bin/chromium')) want.push('chromium', 'fonts-dejavu-core');
   if (chromium && !fs.existsSync('/usr/bin/pdftotext')) want.push('poppler-utils');
   if (cluster && !fs.existsSync('/usr/bin/patroni')) want.push('etcd-server', 'patroni', 'haproxy');

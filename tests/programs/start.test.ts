@@ -3,7 +3,9 @@ import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
+import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
+import { startPostgres } from '../../scripts/lib/pg.mjs';
 import { Checkout } from '../checkout.ts';
 import type { Today } from '@rouse/core/contract';
 import { Caller, ROOT, waitUntil } from '../rouse.ts';
@@ -28,11 +30,11 @@ interface Started {
   said: () => string;
 }
 
-function start(): Started {
+function start(more: Record<string, string> = {}): Started {
   let said = '';
   const child = spawn(process.execPath, ['scripts/start.mjs'], {
     cwd: checkout.dir,
-    env: { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: 'QV-SKY' },
+    env: { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: 'QV-SKY', ...more },
   });
   running.push(child);
   child.stdout.on('data', (data: Buffer) => (said += data.toString()));
@@ -147,6 +149,23 @@ test('a second command on the same checkout is refused in words, and its end tak
   first.child.kill('SIGTERM');
   await once(first.child, 'exit');
   expect(checkout.alive('postgres')).toEqual([]);
+});
+
+test('with a database that somebody else looks after it starts none of its own', { timeout: 90_000 }, async () => {
+  const elsewhere = await startPostgres({ name: '-test' });
+  const owner = new pg.Client({ connectionString: elsewhere.url('postgres') });
+  await owner.connect();
+  await owner.query('DROP DATABASE IF EXISTS rouse WITH (FORCE)');
+  const it = start({ ROUSE_DATABASE: elsewhere.url(''), ROUSE_DEMO: 'none' });
+  await ready(it);
+  expect(it.said()).toContain('database migrated');
+  expect(checkout.alive('postgres')).toEqual([]);
+  expect(await answers()).toBe(true);
+  it.child.kill('SIGTERM');
+  await once(it.child, 'exit');
+  await owner.query('DROP DATABASE rouse');
+  await owner.end();
+  elsewhere.stop();
 });
 
 test('a port that is taken is said plainly, with the way out', async () => {

@@ -14,7 +14,7 @@ export const openRunSchema = z.strictObject({
   /** worked by eye and hand, whatever line there is */
   byHand: z.boolean().optional(),
 });
-export const houseWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
+export const operatorWaySchema = z.strictObject({ version: z.int().min(1), choice: z.string(), to: z.string() });
 /** What was found and done about an exceedance; who releases it is who is signed in. */
 export const releaseSchema = z.strictObject({
   found: z.string().trim().min(4, 'says what was found and done').max(2000),

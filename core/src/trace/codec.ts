@@ -12,6 +12,9 @@ const MOST_STEPS = 2 ** 50;
 /** zigzag code 0 says: invalid sample; valid codes are shifted by one */
 const INVALID = 0;
 
+/** a place to write a number in, and read it out as bytes */
+const FLOAT = ((bytes) => ({ bytes, view: new DataView(bytes.buffer) }))(new Uint8Array(8));
+
 class Bytes {
   data = new Uint8Array(1024);
   length = 0;
@@ -34,9 +37,8 @@ class Bytes {
   }
 
   f64(value: number): void {
-    const bytes = new Uint8Array(8);
-    new DataView(bytes.buffer).setFloat64(0, value, true);
-    for (const b of bytes) this.byte(b);
+    FLOAT.view.setFloat64(0, value, true);
+    for (let i = 0; i < 8; i++) this.byte(FLOAT.bytes[i]!);
   }
 
   done(): Uint8Array {
@@ -70,9 +72,8 @@ class Reader {
   }
 
   f64(): number {
-    const bytes = new Uint8Array(8);
-    for (let i = 0; i < 8; i++) bytes[i] = this.byte();
-    return new DataView(bytes.buffer).getFloat64(0, true);
+    for (let i = 0; i < 8; i++) FLOAT.bytes[i] = this.byte();
+    return FLOAT.view.getFloat64(0, true);
   }
 }
 
@@ -105,30 +106,31 @@ function cost(values: Float64Array): number {
   return sum;
 }
 
+const LEVEL = { small: 9, quick: 1, plain: 0 } as const;
+
 /**
  * @param resolutions one step per channel; values are kept to the nearest multiple of it
- * @param pack `small` for what is kept, `quick` for what is read once: the same format
+ * @param pack `small` for what is kept, `quick` for what is read once, `plain` for what is read again in a moment: the same format
  */
 export function encodeChunk(
   trace: Trace,
   resolutions: readonly number[],
-  pack: 'small' | 'quick' = 'small',
+  pack: keyof typeof LEVEL = 'small',
 ): Uint8Array {
   const body = new Bytes();
   body.varint(trace.t_s.length);
   body.varint(trace.columns.length);
   const write = (column: Float64Array, resolution: number): void => {
     const first = codes(column, resolution, 1);
-    const second = codes(column, resolution, 2);
-    const order = cost(second) < cost(first) ? 2 : 1;
+    const second = pack === 'plain' ? null : codes(column, resolution, 2);
+    const chosen = second && cost(second) < cost(first) ? second : first;
     body.f64(resolution);
-    body.byte(order);
-    const chosen = order === 2 ? second : first;
+    body.byte(chosen === second ? 2 : 1);
     for (let i = 0; i < chosen.length; i++) body.varint(chosen[i]!);
   };
   write(trace.t_s, TIME_RESOLUTION_S);
   trace.columns.forEach((column, i) => write(column, resolutions[i]!));
-  const packed = deflateSync(body.done(), { level: pack === 'small' ? 9 : 1 });
+  const packed = deflateSync(body.done(), { level: LEVEL[pack] });
   const out = new Uint8Array(MAGIC.length + packed.length);
   out.set(MAGIC);
   out.set(packed, MAGIC.length);

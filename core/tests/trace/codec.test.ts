@@ -27,8 +27,8 @@ const traces = fc
 
 test('what was encoded is decoded, to the last invalid sample', () => {
   fc.assert(
-    fc.property(traces, (trace) => {
-      const back = decodeChunk(encodeChunk(trace, resolutions), channels);
+    fc.property(traces, fc.constantFrom('small', 'quick', 'plain'), (trace, pack) => {
+      const back = decodeChunk(encodeChunk(trace, resolutions, pack), channels);
       expect([...back.t_s]).toEqual([...trace.t_s]);
       trace.columns.forEach((column, c) => {
         column.forEach((v, i) => {

@@ -24,6 +24,15 @@ export async function lastSeq(tx: Tx, run: RunKey): Promise<number> {
   return rows[0]!.seq ?? 0;
 }
 
+/** Whether the journal of a run has all of these entries. */
+export async function hasEntries(tx: Tx, run: RunKey, ids: readonly string[]): Promise<boolean> {
+  const { rows } = await tx.query<{ known: number }>(
+    'SELECT count(*) AS known FROM run_entry WHERE operator_id = $1 AND run_id = $2 AND run_month = $3 AND entry_id = ANY ($4)',
+    [tx.operatorId, run.runId, run.runMonth, ids],
+  );
+  return rows[0]!.known === ids.length;
+}
+
 /** Adds entries that were chained already; the caller holds the order. */
 export async function insertEntries(tx: Tx, runMonth: string, entries: readonly Entry[]): Promise<void> {
   await tx.query(

@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import type { Channel } from '@rouse/core/aircraft';
 import { rowsBetween, traceBytes } from '@rouse/core/session';
 import { encodeChunk, joinTraces, type Trace, TraceBuilder } from '@rouse/core/trace';
-import { base64 } from '@scure/base';
 
 /** the latest frames are at hand for a page that opens, whether the database is there or not */
 const LOOK_BACK_S = 180;
@@ -36,7 +35,7 @@ export class FrameKeeper {
     this.parts.push(trace);
     this.unsealed.push(trace);
     this.letGo(last_s);
-    return { first_s, last_s, data: base64.encode(encodeChunk(trace, this.resolutions)) };
+    return { first_s, last_s, data: Buffer.from(encodeChunk(trace, this.resolutions, 'plain')).toString('base64') };
   }
 
   /** A run that is taken up: its frames are in the database, those behind the last digest are sealed with the next. */

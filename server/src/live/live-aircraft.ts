@@ -373,6 +373,7 @@ export class LiveAircraft {
     this.tickedAt_ms = now_ms;
     if (!open || now_ms < this.readUntil_ms) return;
     open.tick();
+    if (!this.deps.pages.isFollowed(open.row.runId)) return;
     this.deps.pages.send(open.row.runId, {
       kind: 'status',
       t_s: open.clock.now_s(),

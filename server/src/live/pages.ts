@@ -5,6 +5,9 @@ import { WebSocket, WebSocketServer } from 'ws';
 
 /** a page that cannot keep up is sent no more frames until it has caught up */
 const MAX_FRAMES_QUEUED_BYTES = 512 * 1024;
+/** from so many followers on frames wait a moment, so that each of them is not a message of its own */
+const MANY_FOLLOWERS = 32;
+const TOGETHER_MS = 40;
 /** and is let go when it does not read at all: it connects again and gets what it missed */
 const MAX_QUEUED_BYTES = 4 * 1024 * 1024;
 
@@ -58,6 +61,11 @@ export class Pages {
     }
   }
 
+  /** Whether anybody follows a run. */
+  isFollowed(run: string): boolean {
+    return this.followers.has(run);
+  }
+
   /** Frames that come in one turn travel together, at its end: a hurried aircraft has many. */
   sendFrame(run: string, frame: Float64Array): void {
     if (!this.followers.get(run)?.size) return;
@@ -65,7 +73,8 @@ export class Pages {
     if (batch) batch.push(frame.slice());
     else {
       this.unsent.set(run, [frame.slice()]);
-      setImmediate(() => this.flush(run));
+      if (this.sessions.size < MANY_FOLLOWERS) setImmediate(() => this.flush(run));
+      else setTimeout(() => this.flush(run), TOGETHER_MS);
     }
   }
 

@@ -16,7 +16,7 @@ export const TABLES: readonly CopiedTable[] = [
   { name: 'aircraft_type' },
   { name: 'aircraft' },
   { name: 'defect' },
-  { name: 'house_way' },
+  { name: 'operator_way' },
   { name: 'csv_mapping' },
   { name: 'type_draft' },
   { name: 'type_draft_edit' },

@@ -1,11 +1,10 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { pastWaitsOf, reduceRun } from '@rouse/core/procedure';
 import { decodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
-import { base64 } from '@scure/base';
 import type { Logger } from 'pino';
 import { getType } from '../db/aircraft.ts';
 import { insertBooking } from '../db/bookings.ts';
-import { insertEntries, lastSeq, listEntries } from '../db/entries.ts';
+import { hasEntries, insertEntries, lastSeq, listEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import type { DatabaseLock } from '../db/lock.ts';
 import { holdFleet, TenureOver } from '../db/leases.ts';
@@ -174,7 +173,7 @@ export class Drain {
   private async store(read: readonly Read[]): Promise<void> {
     const last = read[read.length - 1]!;
     try {
-      for (const one of read) if (this.over.has(tenureOf(one.record.run))) await this.leave(one);
+      for (const one of read) if (this.over.has(tenureOf(one.record.run))) await this.keepApart(one);
       await this.storeTogether(read.filter((r) => !this.left.has(keyOf(r)) && !this.gone.has(r.record.run.runId)));
     } catch (error) {
       if (!isRefusedData(error)) throw error;
@@ -232,7 +231,7 @@ export class Drain {
     const known_s = held?.to_s ?? (await this.storedTo(tx, run));
     if (last_s <= known_s) return;
     const whole = decodeChunk(
-      base64.decode(data),
+      Buffer.from(data, 'base64'),
       channels.map((c) => c.id),
     );
     const part = rowsAfter(whole, known_s);
@@ -306,9 +305,22 @@ export class Drain {
     this.over.add(tenureOf(tenure));
     this.options.log.warn(
       { operator: tenure.operatorId },
-      'another server has taken this fleet over; what this one has seen since is kept in refused.log of the outbox folder',
+      'another server has taken this fleet over; what only this one knows is kept in refused.log of the outbox folder',
     );
     this.options.onTenureOver();
+  }
+
+  /** What was written in a tenure that is over, and is not in the database. */
+  private async keepApart(read: Read): Promise<void> {
+    const { record } = read;
+    const { run } = record;
+    const known = await inTransaction(await this.options.lock.client(), run.operatorId, (tx) =>
+      record.kind === 'entries'
+        ? hasEntries(tx, run, record.entries.map((e) => e.id))
+        : lastStored_s(tx, run).then((to_s) => record.last_s <= to_s),
+    ); // prettier-ignore
+    if (known) this.left.add(keyOf(read));
+    else await this.leave(read);
   }
 
   /** A record that cannot be stored holds nothing else up: it is written to a file of its own, and said where it is a surprise. */

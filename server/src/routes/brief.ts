@@ -1,5 +1,5 @@
 import type { BriefContextMessage } from '@rouse/core/contract';
-import { houseWaySchema } from '@rouse/core/contract';
+import { operatorWaySchema } from '@rouse/core/contract';
 import { Router } from 'express';
 import { z } from 'zod';
 import { listTypes, getType } from '../db/aircraft.ts';
@@ -45,7 +45,7 @@ export function briefRoutes(services: Services): Router {
     res.json(await deskOf(services, res).inTx((tx) => listWays(tx, String(req.params['type']))));
   });
 
-  router.put('/types/:type/ways', asks(houseWaySchema), async (req, res) => {
+  router.put('/types/:type/ways', asks(operatorWaySchema), async (req, res) => {
     const { version, choice, to } = req.body;
     const typeId = String(req.params['type']);
     const { who, inTx, now } = deskOf(services, res);
