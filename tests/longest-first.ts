@@ -1,12 +1,17 @@
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
-/** Browser files that last minutes, longest first: one of them begun last would keep one core idle to the end. */
-const LONG = ['run-up', 'flight', 'run', 'starts', 'screens', 'before', 'brief', 'more'];
+/** Files that last longest of their group, longest first: one of them begun last would keep one core idle to the end. */
+const LONG = [
+  ...['drill', 'layout', 'run', 'brief', 'before', 'flight', 'bench', 'starts', 'types', 'screens', 'on-device', 'log', 'more', 'people'].map((name) => `browser/${name}`),
+  ...['bench', 'start', 'cli', 'backup'].map((name) => `programs/${name}`),
+  ...['live', 'kill', 'leases', 'away', 'rights', 'people', 'drill'].map((name) => `server/${name}`),
+  ...['watch/starts', 'drill/lessons', 'power/engine-failure', 'watch/fleet-starts', 'watch/blocks', 'shutdown/whole-run', 'watch/fuzz', 'authoring/written', 'audit/audit'].map((name) => `core/tests/${name}`),
+]; // prettier-ignore
 
 export class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rank = ({ moduleId }: TestSpecification): number => {
-      const at = LONG.findIndex((name) => moduleId.endsWith(`/browser/${name}.test.ts`));
+      const at = LONG.findIndex((name) => moduleId.endsWith(`/${name}.test.ts`));
       return at < 0 ? LONG.length : at;
     };
     return (await super.sort(files)).sort((a, b) => rank(a) - rank(b));

@@ -29,6 +29,7 @@ import { openUnattended } from './unattended.ts';
 
 /** how long a request waits for the database to have what was just closed */
 const STORED_WITHIN_MS = 1500;
+const SESSIONS_EVERY_MS = 5000;
 
 export interface Program {
   port: number;
@@ -55,8 +56,10 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
     key: options.key,
     requestsIn10s: options.requestsIn10s,
     holdsRun: (accountId) => fleets.holdsRun(accountId),
-    onEnded: (sessionId) => [pages, desks.rooms].forEach((live) => live.endSession(sessionId)),
+    onEnded: (sessionId) => connected.forEach((live) => live.endSession(sessionId)),
   });
+  const connected = [pages, desks.rooms];
+  const leaving = endWithSessions(accounts, connected);
   // whoever asks while the pages are read from the disk is answered when they are
   const app = createApp({
     pool,
@@ -87,6 +90,7 @@ export async function startProgram(options: ProgramOptions): Promise<Program> {
     linesPort: lines.port,
     openRuns: () => fleets.openRuns,
     async stop() {
+      clearInterval(leaving);
       accounts.close();
       desks.rooms.close();
       server.close();
@@ -106,6 +110,15 @@ async function listening({ port, listen }: ProgramOptions): Promise<Server> {
     server.listen(port, listen, resolve);
   });
   return server;
+}
+
+/** Who was signed out elsewhere, by another server or with a person who left, is connected no longer. */
+function endWithSessions({ sessions }: Accounts, connected: readonly (Pages | DrillRooms)[]): NodeJS.Timeout {
+  const look = async (): Promise<void> => {
+    for (const live of connected) for (const id of await sessions.overOf(live.sessionIds)) live.endSession(id);
+  };
+  // while the database is away nobody is signed out
+  return setInterval(() => void look().catch(() => undefined), SESSIONS_EVERY_MS);
 }
 
 /** What works beside this thread, and what is kept in memory only. */

@@ -168,9 +168,10 @@ describe('two servers and one database', () => {
   async function follow(
     base: string,
     run: string,
+    call = atB,
   ): Promise<{ frames: () => number; said: LiveMessage[]; ended: Promise<number> }> {
     const page = new WebSocket(`${base.replace('http', 'ws')}/live?run=${run}`, {
-      headers: { cookie: await atB.cookie(), origin: base },
+      headers: { cookie: await call.cookie(), origin: base },
     });
     let frames = 0;
     const said: LiveMessage[] = [];
@@ -231,6 +232,18 @@ describe('two servers and one database', () => {
     stranger.write('no token of anybody\n');
     await once(stranger, 'end');
     expect(told).toMatch(/not known here/);
+  });
+
+  test('who was signed out by the other server follows no run any longer', async () => {
+    const other = new Caller(b.base);
+    await other.get<Today>('/today');
+    const page = await follow(b.base, run, other);
+    await waitUntil(() => page.frames() > 5);
+    const { rows } = await pool.query<{ id: string }>(
+      'SELECT session_id AS id FROM session ORDER BY made_at DESC LIMIT 1',
+    );
+    await pool.query('DELETE FROM session WHERE session_id = $1', [rows[0]!.id]);
+    expect(await page.ended).toBe(4401);
   });
 
   test('its owner is killed in mid-start: the other takes the tail over, and the start is seen to its end', async () => {

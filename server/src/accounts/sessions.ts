@@ -183,6 +183,16 @@ export class Sessions {
     return rows.map(sessionOf);
   }
 
+  /** Those of some sessions that are over, whichever server ended them. @throws what the database says */
+  async overOf(sessionIds: readonly string[]): Promise<string[]> {
+    if (sessionIds.length === 0) return [];
+    const { rows } = await this.options.pool.query<{ id: string }>(
+      'SELECT id FROM unnest($1::uuid[]) id WHERE NOT EXISTS (SELECT FROM session WHERE session_id = id)',
+      [sessionIds],
+    );
+    return rows.map((r) => r.id);
+  }
+
   /** What somebody may do has changed: it is read again at their next request. */
   forget(accountId: string): void {
     for (const [key, { session }] of this.kept) if (session.accountId === accountId) this.kept.delete(key);

@@ -75,6 +75,11 @@ export class DrillRooms {
     return true;
   }
 
+  /** The sessions of those who are connected. */
+  get sessionIds(): string[] {
+    return [...new Set(this.sessions.values())];
+  }
+
   /** Whoever is signed out has no room any more. */
   endSession(sessionId: string): void {
     for (const [ws, session] of this.sessions) if (session === sessionId) ws.close(4401, 'signed out');

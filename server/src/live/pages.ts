@@ -27,6 +27,11 @@ export class Pages {
   /** frames of this turn that are not sent yet, a list a run */
   private readonly unsent = new Map<string, Float64Array[]>();
 
+  /** The sessions of those who are connected. */
+  get sessionIds(): string[] {
+    return [...new Set(this.sessions.values())];
+  }
+
   /** A session is over: what it follows ends. */
   endSession(sessionId: string): void {
     for (const [ws, session] of this.sessions) if (session === sessionId) ws.close(4401, 'signed out');
