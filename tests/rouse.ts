@@ -137,7 +137,8 @@ async function copyDemo(adminUrl: string, serverUrl: string, demoStarts: DemoPas
   }
 }
 
-function makeDemo(adminUrl: string, databaseUrl: string, demoStarts: DemoPast): Promise<void> {
+/** The demo in a database, flown there. */
+export function makeDemo(adminUrl: string, databaseUrl: string, demoStarts: DemoPast): Promise<void> {
   return prepareDatabase({
     adminUrl,
     databaseUrl,

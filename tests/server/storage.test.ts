@@ -14,7 +14,7 @@ import { asOperator, openPool, type Tx } from '../../server/src/db/pool.ts';
 import { closeRun, findOpenRun, getRun, insertRun, listRuns, monthOf } from '../../server/src/db/runs.ts';
 import { getTrace, insertTrace, lastStored_s } from '../../server/src/db/trace.ts';
 import { DEMO, FLEET } from '../../server/src/demo/identity.ts';
-import { freshDatabase, prepare, ROOT, skerry } from '../rouse.ts';
+import { freshDatabase, makeDemo, prepare, ROOT, skerry } from '../rouse.ts';
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let pool: pg.Pool;
@@ -76,6 +76,19 @@ const OF_NO_OPERATOR = [
   'server',
   'fleet_lease',
 ];
+
+test('an aircraft that flies now may be given the past of the demo', async () => {
+  const own = await freshDatabase();
+  await makeDemo(own.adminUrl, own.serverUrl, 0);
+  const it = openPool(own.serverUrl);
+  const opened = { runId: uuidv7(), aircraftId: DEMO.aircraftId, typeId: 'S7', typeVersion: skerry.version, openedBy: DEMO.personId, openedAt: new Date(), source: 'device', conditions: '' } as const; // prettier-ignore
+  await asOperator(it, DEMO.operatorId, (tx) => insertRun(tx, opened));
+  await makeDemo(own.adminUrl, own.serverUrl, 1);
+  const runs = await asOperator(it, DEMO.operatorId, (tx) => listRuns(tx, DEMO.aircraftId, 5));
+  expect(runs.map((r) => r.closedAt !== null)).toEqual([false, true]);
+  await it.end();
+  await own.drop();
+});
 
 describe('the schema', () => {
   test('migrations run once, and again is nothing', async () => {

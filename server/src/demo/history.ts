@@ -9,7 +9,7 @@ import { insertEntries } from '../db/entries.ts';
 import { putFeature } from '../db/features.ts';
 import { insertMaintenance } from '../db/maintenance.ts';
 import type { Tx } from '../db/pool.ts';
-import { closeRun, insertRun, monthOf } from '../db/runs.ts';
+import { insertRun, monthOf } from '../db/runs.ts';
 import { insertTrace } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
 import { storeConsequences } from '../outbox/consequences.ts';
@@ -100,6 +100,8 @@ async function store(tx: Tx, type: WatchedType, flight: PlannedFlight, flown: Pr
     openedAt,
     source: 'simulated',
     conditions: flight.words,
+    // an aircraft that flies now may still be given its past
+    closed: { at: new Date(entries[entries.length - 1]!.at), outcome },
   });
   await insertEntries(tx, run.runMonth, entries);
   await insertTrace(tx, run, trace, type.channels);
@@ -109,5 +111,4 @@ async function store(tx: Tx, type: WatchedType, flight: PlannedFlight, flown: Pr
   for (const { watch, attempt, good, features, profile } of starts)
     await putFeature(tx, { runId, aircraftId, watch, attempt, at: openedAt, good, features, profile });
   await insertBooking(tx, run, openedAt, booking);
-  await closeRun(tx, runId, new Date(entries[entries.length - 1]!.at), outcome);
 }
