@@ -14,36 +14,70 @@ const INVALID = 0;
 
 /** a place to write a number in, and read it out as bytes */
 const FLOAT = ((bytes) => ({ bytes, view: new DataView(bytes.buffer) }))(new Uint8Array(8));
+/** no varint of a code is longer */
+const LONGEST_VARINT = 8;
 
+/** Bytes that are written one behind the other; one of them serves every chunk, as they are written one at a time. */
 class Bytes {
-  data = new Uint8Array(1024);
-  length = 0;
+  private data = new Uint8Array(64 * 1024);
+  private length = 0;
+
+  begin(): void {
+    this.length = 0;
+  }
 
   byte(value: number): void {
-    if (this.length === this.data.length) {
-      const wider = new Uint8Array(this.data.length * 2);
-      wider.set(this.data);
-      this.data = wider;
-    }
+    this.room(1);
     this.data[this.length++] = value;
   }
 
   varint(value: number): void {
-    while (value >= 0x80) {
-      this.byte((value % 0x80) | 0x80);
-      value = Math.floor(value / 0x80);
+    this.room(LONGEST_VARINT);
+    this.length = writeVarint(this.data, this.length, value);
+  }
+
+  varints(values: Float64Array, count: number): void {
+    this.room(count * LONGEST_VARINT);
+    const { data } = this;
+    let at = this.length;
+    for (let i = 0; i < count; i++) {
+      const value = values[i]!;
+      if (value < 0x80) data[at++] = value;
+      else at = writeVarint(data, at, value);
     }
-    this.byte(value);
+    this.length = at;
   }
 
   f64(value: number): void {
+    this.room(8);
     FLOAT.view.setFloat64(0, value, true);
-    for (let i = 0; i < 8; i++) this.byte(FLOAT.bytes[i]!);
+    this.data.set(FLOAT.bytes, this.length);
+    this.length += 8;
   }
 
+  /** What was written, good until the next chunk is begun. */
   done(): Uint8Array {
-    return this.data.slice(0, this.length);
+    return this.data.subarray(0, this.length);
   }
+
+  private room(bytes: number): void {
+    if (this.length + bytes <= this.data.length) return;
+    const wider = new Uint8Array(2 * (this.length + bytes));
+    wider.set(this.data);
+    this.data = wider;
+  }
+}
+
+/** @returns the place behind it */
+function writeVarint(data: Uint8Array, from: number, value: number): number {
+  let at = from;
+  let rest = value;
+  while (rest >= 0x80) {
+    data[at++] = (rest % 0x80) | 0x80;
+    rest = Math.floor(rest / 0x80);
+  }
+  data[at++] = rest;
+  return at;
 }
 
 class Reader {
@@ -80,32 +114,39 @@ class Reader {
 const zigzag = (n: number): number => (n >= 0 ? 2 * n : -2 * n - 1);
 const unzigzag = (z: number): number => (z % 2 === 0 ? z / 2 : -(z + 1) / 2);
 
-/** Differences of order 1 or 2 as shifted zigzag codes. */
-function codes(column: Float64Array, resolution: number, order: 1 | 2): Float64Array {
-  const out = new Float64Array(column.length);
+/** differences of first and second order of the column that is being written */
+let first = new Float64Array(1024);
+let second = new Float64Array(1024);
+
+/**
+ * Writes the differences of a column as shifted zigzag codes into `first` and `second`.
+ * @returns the order that is shorter
+ */
+function difference(column: Float64Array, resolution: number): 1 | 2 {
+  if (first.length < column.length) {
+    first = new Float64Array(2 * column.length);
+    second = new Float64Array(2 * column.length);
+  }
   let last = 0;
   let slope = 0;
+  let longer = 0;
   for (let i = 0; i < column.length; i++) {
-    const v = column[i]!;
-    const q = Math.round(v / resolution);
+    const q = Math.round(column[i]! / resolution);
     if (!(Math.abs(q) < MOST_STEPS)) {
-      out[i] = INVALID;
+      first[i] = second[i] = INVALID;
       continue;
     }
     const step = q - last;
-    out[i] = 1 + zigzag(order === 1 ? step : step - slope);
+    first[i] = 1 + zigzag(step);
+    second[i] = 1 + zigzag(step - slope);
+    longer += Math.abs(step - slope) - Math.abs(step);
     slope = step;
     last = q;
   }
-  return out;
+  return longer < 0 ? 2 : 1;
 }
 
-function cost(values: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < values.length; i++) sum += Math.log2(values[i]! + 1);
-  return sum;
-}
-
+const body = new Bytes();
 const LEVEL = { small: 9, quick: 1, plain: 0 } as const;
 
 /**
@@ -117,16 +158,14 @@ export function encodeChunk(
   resolutions: readonly number[],
   pack: keyof typeof LEVEL = 'small',
 ): Uint8Array {
-  const body = new Bytes();
+  body.begin();
   body.varint(trace.t_s.length);
   body.varint(trace.columns.length);
   const write = (column: Float64Array, resolution: number): void => {
-    const first = codes(column, resolution, 1);
-    const second = pack === 'plain' ? null : codes(column, resolution, 2);
-    const chosen = second && cost(second) < cost(first) ? second : first;
+    const order = difference(column, resolution);
     body.f64(resolution);
-    body.byte(chosen === second ? 2 : 1);
-    for (let i = 0; i < chosen.length; i++) body.varint(chosen[i]!);
+    body.byte(order);
+    body.varints(order === 1 ? first : second, column.length);
   };
   write(trace.t_s, TIME_RESOLUTION_S);
   trace.columns.forEach((column, i) => write(column, resolutions[i]!));

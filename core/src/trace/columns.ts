@@ -29,6 +29,15 @@ export class TraceBuilder {
     this.length = 0;
   }
 
+  /** The frames so far, as they stand here: good until the next one. */
+  view(): Trace {
+    return {
+      channels: this.channels,
+      t_s: this.t.subarray(0, this.length),
+      columns: this.columns.map((c) => c.subarray(0, this.length)),
+    };
+  }
+
   /** The frames so far, as a copy. */
   toTrace(): Trace {
     return {

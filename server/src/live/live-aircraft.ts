@@ -26,6 +26,8 @@ import { RunClock, type RunZeros } from './run-clock.ts';
 import { UnitClock } from './unit-clock.ts';
 
 const STATUS_EVERY_MS = 100;
+/** where many pages follow, a status comes with every third tick */
+const TICKS_A_STATUS = 3;
 /** between two ticks, beyond which this process itself stood still */
 const HELD_UP_MS = 400;
 /** earlier waits that a run is forecast by */
@@ -81,6 +83,7 @@ export class LiveAircraft {
   pace: Pace = 1;
   private badLines = 0;
   private tickedAt_ms = Infinity;
+  private ticks = 0;
   private readUntil_ms = -Infinity;
   /** the last frame before the silence that a hold-up was allowed for */
   private excused_ms = NaN;
@@ -373,8 +376,9 @@ export class LiveAircraft {
     this.tickedAt_ms = now_ms;
     if (!open || now_ms < this.readUntil_ms) return;
     open.tick();
-    if (!this.deps.pages.isFollowed(open.row.runId)) return;
-    this.deps.pages.send(open.row.runId, {
+    const { pages } = this.deps;
+    if (!pages.isFollowed(open.row.runId) || (pages.areMany && this.ticks++ % TICKS_A_STATUS !== 0)) return;
+    pages.send(open.row.runId, {
       kind: 'status',
       t_s: open.clock.now_s(),
       source: this.source(),

@@ -25,7 +25,7 @@ export class Pages {
   private readonly followers = new Map<string, Set<WebSocket>>();
   private readonly sessions = new Map<WebSocket, string>();
   /** frames of this turn that are not sent yet, a list a run */
-  private readonly unsent = new Map<string, Float64Array[]>();
+  private readonly unsent = new Map<string, { numbers: Float64Array; length: number }>();
 
   /** The sessions of those who are connected. */
   get sessionIds(): string[] {
@@ -71,23 +71,34 @@ export class Pages {
     return this.followers.has(run);
   }
 
+  /** Whether so many follow that what is only shown may come less often. */
+  get areMany(): boolean {
+    return this.sessions.size >= MANY_FOLLOWERS;
+  }
+
   /** Frames that come in one turn travel together, at its end: a hurried aircraft has many. */
   sendFrame(run: string, frame: Float64Array): void {
     if (!this.followers.get(run)?.size) return;
-    const batch = this.unsent.get(run);
-    if (batch) batch.push(frame.slice());
-    else {
-      this.unsent.set(run, [frame.slice()]);
-      if (this.sessions.size < MANY_FOLLOWERS) setImmediate(() => this.flush(run));
+    let batch = this.unsent.get(run);
+    if (!batch) this.unsent.set(run, (batch = { numbers: new Float64Array(2 * frame.length), length: 0 }));
+    if (batch.length + frame.length > batch.numbers.length) {
+      const wider = new Float64Array(2 * (batch.length + frame.length));
+      wider.set(batch.numbers);
+      batch.numbers = wider;
+    }
+    batch.numbers.set(frame, batch.length);
+    batch.length += frame.length;
+    if (batch.length === frame.length) {
+      if (!this.areMany) setImmediate(() => this.flush(run));
       else setTimeout(() => this.flush(run), TOGETHER_MS);
     }
   }
 
   private flush(run: string): void {
-    const frames = this.unsent.get(run);
-    if (!frames) return;
-    this.unsent.delete(run);
-    const bytes = Buffer.concat(frames.map((f) => new Uint8Array(f.buffer)));
+    const batch = this.unsent.get(run);
+    if (!batch?.length) return;
+    const bytes = Buffer.from(new Uint8Array(batch.numbers.buffer, 0, 8 * batch.length));
+    batch.length = 0;
     for (const ws of this.followers.get(run) ?? [])
       if (ws.readyState === WebSocket.OPEN && ws.bufferedAmount < MAX_FRAMES_QUEUED_BYTES) ws.send(bytes);
   }
@@ -103,7 +114,9 @@ export class Pages {
     this.followers.set(run, set.add(ws));
     ws.on('close', () => {
       set.delete(ws);
-      if (set.size === 0) this.followers.delete(run);
+      if (set.size > 0) return;
+      this.followers.delete(run);
+      this.unsent.delete(run);
     });
     ws.send(JSON.stringify(hello));
   }

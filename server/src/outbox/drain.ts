@@ -27,8 +27,9 @@ const FIRST_WAIT_MS = 100;
 const LONGEST_WAIT_MS = 3000;
 /** a record that the database refuses for what it says is tried this often before it is left in a file of its own */
 const TRIES = 3;
-/** so much of a segment may be read again after a kill */
+/** so much may be read again after a kill, and for each run that has a chunk under way as much as its chunk takes */
 const READ_AGAIN_BYTES = 1024 * 1024;
+const CHUNK_BYTES = 100_000;
 
 type EntriesRecord = Extract<OutboxRecord, { kind: 'entries' }>;
 type FramesRecord = Extract<OutboxRecord, { kind: 'frames' }>;
@@ -188,7 +189,8 @@ export class Drain {
     for (const one of read) if (isBefore(this.furthest, one)) this.options.outbox.waiting -= weightOf(one.record);
     if (isBefore(this.furthest, last)) this.furthest = last;
     this.at = last;
-    if (this.gathered.size === 0 || last.segment > this.options.outbox.start || last.end > READ_AGAIN_BYTES)
+    const readAgain = this.options.outbox.bytesTo(last.segment, last.end);
+    if (this.gathered.size === 0 || readAgain > READ_AGAIN_BYTES + CHUNK_BYTES * this.gathered.size)
       await this.settle();
   }
 

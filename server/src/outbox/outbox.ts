@@ -92,6 +92,11 @@ export class Outbox {
     }
   }
 
+  /** How many bytes are kept before a place. */
+  bytesTo(segment: number, end: number): number {
+    return this.segments.reduce((sum, s) => (s.number < segment ? sum + s.kept : sum), end);
+  }
+
   /** A record that nothing can store is kept beside the segments. */
   async setAside(record: OutboxRecord): Promise<void> {
     await appendFile(path.join(this.dir, 'refused.log'), encodeRecord(record), { mode: 0o600 });
