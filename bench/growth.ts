@@ -8,7 +8,7 @@ import { startPrograms } from './programs.ts';
 
 /** runs of the operator that is looked at, and of all the others beside it */
 const YOUNG = { own: many(10_000, 300), others: 0 };
-const OLD = { own: many(100_000, 600), others: many(9_900_000, 3000) };
+const OLD = { own: many(100_000, 600), others: Number(process.env['GROWTH_OTHERS'] ?? many(9_900_000, 3000)) };
 /** of each of the others */
 const OPERATOR_RUNS = many(100_000, 1000);
 const ASKED = many(200, 8);

@@ -15,7 +15,7 @@ import { type Probe, type Programs, startPrograms } from './programs.ts';
 const TAILS = Number(process.env['LOAD_TAILS'] ?? many(200, 8));
 const MINUTES = Number(process.env['LOAD_MIN'] ?? many(10, 0.5));
 /** a run keeps the frames of its last three minutes: until then it grows */
-const WARM_S = many(240, 5);
+const WARM_S = many(200, 5);
 const FRAME_MS = 20;
 /** lines go out in so many lots within a frame's time, as units do not speak at the same moment */
 const LOTS = 4;

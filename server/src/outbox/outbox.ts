@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import { decodeRecord, encodeRecord, type OutboxRecord } from './record.ts';
 
 const SEGMENT = /^(\d{8})\.log$/;
-/** a segment that is this long and stored is let go */
+/** a segment that is this long is followed by the next, and let go when it is stored */
 const SEGMENT_BYTES = 2 * 1024 * 1024;
 const READ_BYTES = 256 * 1024;
 const DISK_AGAIN_MS = 300;
@@ -82,9 +82,6 @@ export class Outbox {
 
   /** What lies before this place is in the database: whole segments before it are let go. */
   async stored(segment: number, end: number): Promise<void> {
-    const active = this.segments[this.segments.length - 1]!;
-    if (active.number === segment && active.kept === end && end >= SEGMENT_BYTES && !this.writing)
-      await this.begin(active.number + 1);
     while (this.segments.length > 1 && (this.segments[0]!.number < segment || this.isRead(segment, end))) {
       const done = this.segments.shift()!;
       await done.file.close();
@@ -204,6 +201,8 @@ export class Outbox {
       segment.kept += bytes.length;
       for (const { kept } of taken) kept();
       this.onKept();
+      // whoever reads behind is never quite at the end while much is written: the writer turns the leaf
+      if (segment.kept >= SEGMENT_BYTES) await this.begin(segment.number + 1).catch(() => undefined);
     }
   }
 
