@@ -62,6 +62,17 @@ describe('the device line', () => {
     expect(sink.heard).toEqual(['{"t":1}', '{"t":2}', '{"t":3}']);
   });
 
+  test.each([
+    ['nobody watches its aircraft', () => Promise.resolve(null)],
+    ['it cannot be said who does', () => Promise.reject(new Error('the database is away'))],
+  ])('a unit is hung up on, and nothing falls, while %s', async (_why, soon) => {
+    const server = await listenForUnit(0, { now: () => null, soon });
+    open.push(server);
+    const unit = await connect(server.port);
+    if (!unit.destroyed) await once(unit, 'close');
+    expect(unit.destroyed).toBe(true);
+  });
+
   test('who speaks first is the unit; a second one is refused in words and told, whatever it speaks over', async () => {
     const { port, sink } = await listener();
     const first = await connect(port);

@@ -212,7 +212,7 @@ export class Lines {
     const head = HEAD.exec(message.toString('latin1', 0, 128));
     const unit = head && this.byId.get(head[1]!);
     if (!unit) {
-      if (head) void this.passOnDatagram(head[1]!, message);
+      if (head) this.passOnDatagram(head[1]!, message).catch(() => undefined);
       else this.strangers++;
       return;
     }

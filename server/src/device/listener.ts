@@ -27,8 +27,9 @@ export async function listenForUnit(port: number, owner: LineOwner): Promise<Uni
     sockets.add(socket);
     socket.on('error', () => socket.destroy());
     socket.on('close', () => sockets.delete(socket));
-    void owner.soon().then((found) => {
-      if (found === null || socket.destroyed) return socket.destroy();
+    const toOwner = async (): Promise<void> => {
+      const found = await owner.soon();
+      if (found === null || socket.destroyed) return void socket.destroy();
       if ('port' in found) return joinConnections(socket, found.connect());
       const speaker = speakerOf(found);
       socket.on('close', () => speaker.gone(who));
@@ -36,7 +37,9 @@ export async function listenForUnit(port: number, owner: LineOwner): Promise<Uni
         if (speaker.has(who)) speaker.line(line);
         else socket.end(SECOND_UNIT);
       });
-    });
+    };
+    // whose it is cannot be said now: the unit connects again
+    toOwner().catch(() => socket.destroy());
   });
   server.maxConnections = 8;
   await listening(server, () => server.listen(port, '127.0.0.1'));

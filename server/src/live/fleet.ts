@@ -28,10 +28,10 @@ export class Fleet {
     return this.byId.values();
   }
 
-  /** @throws Refusal not-found */
-  tail(tail: string): LiveAircraft {
+  /** The aircraft with this tail, null where there is none. */
+  tail(tail: string): LiveAircraft | null {
     for (const aircraft of this.byId.values()) if (aircraft.aircraft.tail === tail) return aircraft;
-    throw new Refusal('not-found', `There is no aircraft ${tail}.`);
+    return null;
   }
 
   /** The aircraft whose run this is, open or on its way into the database. */
