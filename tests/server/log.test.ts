@@ -145,8 +145,12 @@ describe('runs', () => {
     const sky = await of('tail=QV-SKY&outcome=ready');
     expect(sky.runs.length).toBeGreaterThan(0);
     for (const r of sky.runs) expect(r).toMatchObject({ tail: 'QV-SKY', outcome: 'ready' });
-    const windy = await of('words=tailwind');
-    for (const r of windy.runs) expect(r.conditions).toContain('tailwind');
+    const [rare, often] = [all.runs[3]!.conditions.toUpperCase(), all.runs[3]!.conditions.slice(0, 2)];
+    for (const words of [rare, often]) {
+      const said = await of(`words=${encodeURIComponent(words)}`);
+      expect(said.runs.map((r) => r.run)).toContain(all.runs[3]!.run);
+      for (const r of said.runs) expect(r.conditions.toUpperCase()).toContain(words.toUpperCase());
+    }
     const day = all.runs[3]!.openedAt.slice(0, 10);
     for (const r of (await of(`from=${day}&to=${day}`)).runs) expect(r.openedAt.slice(0, 10)).toBe(day);
     expect((await of('words=100%25')).runs).toEqual([]);

@@ -236,6 +236,8 @@ describe('the second fence', () => {
       );
       await expect(stolen, table).rejects.toThrow(/row-level security|permission denied/);
     }
+    const said = asOperator(pool, own, (tx) => tx.query("SELECT runs_that_say('%', 1)"));
+    expect((await said).rows).toEqual([]);
     await owner.end();
     await pool.end();
   });
