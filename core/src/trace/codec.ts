@@ -158,6 +158,24 @@ export function encodeChunk(
   resolutions: readonly number[],
   pack: keyof typeof LEVEL = 'small',
 ): Uint8Array {
+  return chunkOf(deflateSync(writeColumns(trace, resolutions), { level: LEVEL[pack] }));
+}
+
+/** What a chunk deflates, for whoever has a quicker way to do that. @param resolutions as of `encodeChunk` */
+export function chunkBody(trace: Trace, resolutions: readonly number[]): Uint8Array {
+  return writeColumns(trace, resolutions).slice();
+}
+
+/** A chunk of a body that somebody else has deflated, raw: without the header of zlib. */
+export function chunkOf(deflated: Uint8Array): Uint8Array {
+  const out = new Uint8Array(MAGIC.length + deflated.length);
+  out.set(MAGIC);
+  out.set(deflated, MAGIC.length);
+  return out;
+}
+
+/** @returns what is good until the next chunk is written */
+function writeColumns(trace: Trace, resolutions: readonly number[]): Uint8Array {
   body.begin();
   body.varint(trace.t_s.length);
   body.varint(trace.columns.length);
@@ -169,50 +187,64 @@ export function encodeChunk(
   };
   write(trace.t_s, TIME_RESOLUTION_S);
   trace.columns.forEach((column, i) => write(column, resolutions[i]!));
-  const packed = deflateSync(body.done(), { level: LEVEL[pack] });
-  const out = new Uint8Array(MAGIC.length + packed.length);
-  out.set(MAGIC);
-  out.set(packed, MAGIC.length);
-  return out;
+  return body.done();
 }
 
 /** @throws RangeError for bytes that are not an `RTC1` chunk of these channels */
 export function decodeChunk(bytes: Uint8Array, channels: readonly string[]): Trace {
+  return decodeChunks([bytes], channels);
+}
+
+/** Chunks of the same channels, one behind the other, as one trace. @throws as `decodeChunk` */
+export function decodeChunks(chunks: readonly Uint8Array[], channels: readonly string[]): Trace {
+  const opened = chunks.map((bytes) => open(bytes, channels.length));
+  const rows = opened.reduce((sum, chunk) => sum + chunk.rows, 0);
+  const t_s = new Float64Array(rows);
+  const columns = channels.map(() => new Float64Array(rows));
+  let at = 0;
+  for (const chunk of opened) {
+    const end = at + chunk.rows;
+    readColumn(chunk.reader, t_s, at, end);
+    for (const column of columns) readColumn(chunk.reader, column, at, end);
+    at = end;
+  }
+  return { channels, t_s, columns };
+}
+
+/** @returns how many rows it has, and a reader that stands before its first column */
+function open(bytes: Uint8Array, channels: number): { rows: number; reader: Reader } {
   if (MAGIC.some((b, i) => bytes[i] !== b)) throw new RangeError('not an RTC1 trace chunk');
-  let body: Uint8Array;
+  let reader: Reader;
   try {
-    body = inflateSync(bytes.subarray(MAGIC.length));
+    reader = new Reader(inflateSync(bytes.subarray(MAGIC.length)));
   } catch {
     throw new RangeError('the trace chunk is damaged');
   }
-  const reader = new Reader(body);
   const rows = reader.varint();
   const columns = reader.varint();
-  if (columns !== channels.length)
-    throw new RangeError(`the chunk has ${columns} channels, ${channels.length} were expected`);
-  const read = (): Float64Array => {
-    const resolution = reader.f64();
-    const order = reader.byte();
-    const decimals = 1 / resolution;
-    const exact = Math.abs(decimals - Math.round(decimals)) < 1e-6 ? Math.round(decimals) : 0;
-    const out = new Float64Array(rows);
-    let last = 0;
-    let slope = 0;
-    for (let i = 0; i < rows; i++) {
-      const code = reader.varint();
-      if (code === INVALID) {
-        out[i] = NaN;
-        continue;
-      }
-      const d = unzigzag(code - 1);
-      const step = order === 1 ? d : slope + d;
-      last += step;
-      slope = step;
-      // dividing by a whole number gives the shortest decimal back; multiplying by 0.1 would not
-      out[i] = exact ? last / exact : last * resolution;
+  if (columns !== channels) throw new RangeError(`the chunk has ${columns} channels, ${channels} were expected`);
+  return { rows, reader };
+}
+
+/** Reads the next column into the rows `from` up to `to`. */
+function readColumn(reader: Reader, into: Float64Array, from: number, to: number): void {
+  const resolution = reader.f64();
+  const order = reader.byte();
+  const decimals = 1 / resolution;
+  const exact = Math.abs(decimals - Math.round(decimals)) < 1e-6 ? Math.round(decimals) : 0;
+  let last = 0;
+  let slope = 0;
+  for (let i = from; i < to; i++) {
+    const code = reader.varint();
+    if (code === INVALID) {
+      into[i] = NaN;
+      continue;
     }
-    return out;
-  };
-  const t_s = read();
-  return { channels, t_s, columns: channels.map(() => read()) };
+    const d = unzigzag(code - 1);
+    const step = order === 1 ? d : slope + d;
+    last += step;
+    slope = step;
+    // dividing by a whole number gives the shortest decimal back; multiplying by 0.1 would not
+    into[i] = exact ? last / exact : last * resolution;
+  }
 }

@@ -1,6 +1,17 @@
+import { deflateRawSync } from 'node:zlib';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { decimate, decodeChunk, encodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
+import {
+  chunkBody,
+  chunkOf,
+  decimate,
+  decodeChunk,
+  decodeChunks,
+  encodeChunk,
+  joinTraces,
+  rowAt,
+  type Trace,
+} from '@rouse/core/trace';
 import { flyPreset, skerry } from '../skerry.ts';
 
 const resolutions = [0.01, 0.1, 1, 0.05, 0.2];
@@ -39,6 +50,26 @@ test('what was encoded is decoded, to the last invalid sample', () => {
       });
     }),
   );
+});
+
+test('chunks that follow each other are one trace, whoever deflated them', () => {
+  fc.assert(
+    fc.property(traces, fc.nat(), (trace, place) => {
+      const cut = place % (trace.t_s.length + 1);
+      const part = (from: number, to?: number): Trace => ({
+        channels,
+        t_s: trace.t_s.slice(from, to),
+        columns: trace.columns.map((column) => column.slice(from, to)),
+      });
+      const [first, second] = [part(0, cut), part(cut)];
+      const chunks = [
+        encodeChunk(first, resolutions, 'plain'),
+        chunkOf(deflateRawSync(chunkBody(second, resolutions))),
+      ];
+      expect(decodeChunks(chunks, channels)).toEqual(decodeChunk(encodeChunk(trace, resolutions), channels));
+    }),
+  );
+  expect(decodeChunks([], channels).t_s).toHaveLength(0);
 });
 
 test('a whole flown run survives the codec exactly', () => {

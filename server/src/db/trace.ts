@@ -1,7 +1,12 @@
+import { promisify } from 'node:util';
+import { deflateRaw } from 'node:zlib';
 import type { Channel } from '@rouse/core/aircraft';
-import { decodeChunk, encodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
+import { chunkBody, chunkOf, decodeChunks, rowAt, type Trace } from '@rouse/core/trace';
 import type { RunKey } from './entries.ts';
 import type { Tx } from './pool.ts';
+
+/** away from the thread that alarms come from */
+const deflate = promisify(deflateRaw);
 
 /** a part of a run is read without unpacking the whole of it */
 const CHUNK_ROWS = 3000;
@@ -16,13 +21,14 @@ export async function insertTrace(tx: Tx, run: RunKey, trace: Trace, channels: r
 
 async function insertChunk(tx: Tx, run: RunKey, trace: Trace, channels: readonly Channel[]): Promise<void> {
   const rows = trace.t_s.length;
-  const data = encodeChunk(
+  const body = chunkBody(
     trace,
     channels.map((c) => c.resolution),
   );
+  const data = chunkOf(await deflate(body));
   await tx.query(
     `INSERT INTO trace_chunk (operator_id, run_id, run_month, first_t, last_t, frames, data) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-    [tx.operatorId, run.runId, run.runMonth, trace.t_s[0], trace.t_s[rows - 1], rows, Buffer.from(data)],
+    [tx.operatorId, run.runId, run.runMonth, trace.t_s[0], trace.t_s[rows - 1], rows, Buffer.from(data.buffer)],
   );
 }
 
@@ -49,8 +55,8 @@ export async function getTrace(
     [tx.operatorId, run.runId, run.runMonth, from_s, to_s],
   );
   const ids = channels.map((c) => c.id);
-  const all = joinTraces(
-    rows.map((r) => decodeChunk(r.data, ids)),
+  const all = decodeChunks(
+    rows.map((r) => r.data),
     ids,
   );
   const a = rowAt(all, from_s);

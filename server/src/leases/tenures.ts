@@ -40,8 +40,13 @@ export class Tenures {
     try {
       const fleet = fleets.of(operatorId);
       await asOperator(live.pool, operatorId, async (tx) => {
-        for (const row of await listAircraft(tx))
-          fleet.add(this.enlist(operatorId, row, await getType(tx, row.typeId, row.typeVersion)));
+        const types = new Map<string, TypeFile>();
+        for (const row of await listAircraft(tx)) {
+          const key = `${row.typeId}/${row.typeVersion}`;
+          const type = types.get(key) ?? (await getType(tx, row.typeId, row.typeVersion));
+          types.set(key, type);
+          fleet.add(this.enlist(operatorId, row, type));
+        }
         for (const { deviceId, aircraftId, tokenDigest, datagramKey } of await listDevices(tx))
           if (tokenDigest && datagramKey)
             lines.add({ operatorId, deviceId, tokenDigest, datagramKey, sink: fleet.of(aircraftId) });

@@ -1,6 +1,6 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { pastWaitsOf, reduceRun } from '@rouse/core/procedure';
-import { decodeChunk, joinTraces, rowAt, type Trace } from '@rouse/core/trace';
+import { decodeChunks, rowAt, type Trace } from '@rouse/core/trace';
 import type { Logger } from 'pino';
 import { getType } from '../db/aircraft.ts';
 import { insertBooking } from '../db/bookings.ts';
@@ -36,7 +36,10 @@ type FramesRecord = Extract<OutboxRecord, { kind: 'frames' }>;
 
 interface Gathered {
   run: RunRef;
-  parts: Trace[];
+  /** as they were kept: unpacked one by one they would be most of what the memory holds */
+  chunks: Uint8Array[];
+  /** what is up to here is stored already */
+  after_s: number;
   from_s: number;
   to_s: number;
 }
@@ -227,19 +230,13 @@ export class Drain {
     }
   }
 
-  private async gather(tx: Tx, { run, data, last_s }: FramesRecord, after: (() => void)[]): Promise<void> {
-    const { channels } = await this.typeOf(tx, run);
+  private async gather(tx: Tx, record: FramesRecord, after: (() => void)[]): Promise<void> {
+    const { run, first_s, last_s } = record;
     const held = this.gathered.get(run.runId);
-    const known_s = held?.to_s ?? (await this.storedTo(tx, run));
-    if (last_s <= known_s) return;
-    const whole = decodeChunk(
-      Buffer.from(data, 'base64'),
-      channels.map((c) => c.id),
-    );
-    const part = rowsAfter(whole, known_s);
-    if (part.t_s.length === 0) return;
-    const next = held ?? { run, parts: [], from_s: part.t_s[0]!, to_s: -Infinity };
-    next.parts.push(part);
+    const after_s = held?.to_s ?? (await this.storedTo(tx, run));
+    if (last_s <= after_s) return;
+    const next = held ?? { run, chunks: [], after_s, from_s: Math.max(first_s, after_s), to_s: -Infinity };
+    next.chunks.push(Buffer.from(record.data, 'base64'));
     next.to_s = last_s;
     this.gathered.set(run.runId, next);
     if (next.to_s - next.from_s >= (this.options.several ? SHORT_CHUNK_S : CHUNK_S))
@@ -273,10 +270,14 @@ export class Drain {
     await closeRun(tx, run.runId, new Date(closed.at), closed.outcome);
   }
 
-  private async storeFrames(tx: Tx, { run, parts, to_s }: Gathered, after: (() => void)[]): Promise<void> {
+  private async storeFrames(tx: Tx, held: Gathered, after: (() => void)[]): Promise<void> {
+    const { run, to_s } = held;
     const { channels } = await this.typeOf(tx, run);
-    const ids = channels.map((c) => c.id);
-    await insertTrace(tx, run, joinTraces(parts, ids), channels);
+    const whole = decodeChunks(
+      held.chunks,
+      channels.map((c) => c.id),
+    );
+    await insertTrace(tx, run, rowsAfter(whole, held.after_s), channels);
     this.gathered.delete(run.runId);
     this.framesTo_s.set(run.runId, to_s);
     after.push(() => this.options.onFrames(run.runId, to_s));
