@@ -4,6 +4,7 @@ const folder = process.env.MUTATED ?? 'ratings';
 export default {
   testRunner: 'vitest',
   vitest: { configFile: 'vitest.mutate.config.ts', related: false },
+  ignorePatterns: ['.local', '.git', 'docs', 'web', 'server', 'cli', 'standin', 'bench', '**/dist'],
   coverageAnalysis: 'perTest',
   mutate: [`core/src/${folder}/**/*.ts`, '!**/index.ts'],
   // words are read by people: their tests are written for what they say, not for every letter

@@ -1,8 +1,15 @@
 import { defineConfig } from 'vitest/config';
 import { LongestFirst } from './tests/longest-first.ts';
+import { bundleCore, TESTED } from './tests/tested-core.ts';
 
-// generous: a busy machine must not fail a test that is right
-const node = { environment: 'node' as const, testTimeout: 420_000, hookTimeout: 900_000 };
+const node = {
+  environment: 'node' as const,
+  // generous: a busy machine must not fail a test that is right
+  testTimeout: 420_000,
+  hookTimeout: 900_000,
+  alias: await bundleCore(),
+  server: { deps: { external: [TESTED] } },
+};
 
 // nothing outside of a test is changed by one, so the modules are read once
 const shared = { isolate: false };

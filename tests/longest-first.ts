@@ -4,7 +4,7 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const LONG = [
   ...['drill', 'layout', 'run', 'brief', 'before', 'flight', 'bench', 'starts', 'types', 'screens', 'on-device', 'log', 'more', 'people'].map((name) => `browser/${name}`),
   ...['bench', 'start', 'cli', 'backup'].map((name) => `programs/${name}`),
-  ...['live', 'kill', 'leases', 'away', 'rights', 'people', 'drill'].map((name) => `server/${name}`),
+  ...['log', 'kill', 'leases', 'away', 'live', 'rights', 'drill', 'people', 'openapi', 'type-drafts', 'retention'].map((name) => `server/${name}`),
   ...['watch/starts', 'drill/lessons', 'power/engine-failure', 'watch/fleet-starts', 'watch/blocks', 'shutdown/whole-run', 'watch/fuzz', 'authoring/written', 'audit/audit'].map((name) => `core/tests/${name}`),
 ]; // prettier-ignore
 

@@ -68,6 +68,36 @@ describe('components', () => {
     expect(windComponents({ ...mixed, variation_E_deg: -3 }).crosswind_kt).toBeCloseTo(0, 9);
   });
 
+  test.each([
+    ['mag', 'mag', 7, 10],
+    ['mag', 'mag', 0, 10],
+    ['true', 'true', undefined, 10],
+    ['mag', 'true', 3, 7],
+    ['true', 'mag', 3, 13],
+    [undefined, undefined, 3, 7],
+  ] as const)(
+    'heading %s, wind %s, variation %s: %i degrees from the nose',
+    (heading_ref, wind_ref, variation_E_deg, off) => {
+      const c = windComponents({
+        wind_dir_deg: 40,
+        speed_kt: 10,
+        heading_deg: 30,
+        heading_ref,
+        wind_ref,
+        variation_E_deg,
+      });
+      expect(c.relative_deg).toBeCloseTo(off, 9);
+    },
+  );
+
+  test('a gust has components of its own; from behind is 180 degrees, not minus', () => {
+    const c = windComponents({ wind_dir_deg: 60, speed_kt: 10, gust_kt: 20, ...nose(0) });
+    expect(c.headwind_gust_kt).toBeCloseTo(10, 9);
+    expect(c.crosswind_gust_kt).toBeCloseTo(17.3205, 4);
+    expect(windComponents({ wind_dir_deg: 180, speed_kt: 10, ...nose(0) }).relative_deg).toBe(180);
+    expect(windComponents({ wind_dir_deg: 190, speed_kt: 10, ...nose(0) }).relative_deg).toBe(-170);
+  });
+
   test('a gust below the mean is a contradiction', () => {
     expect(attempt(() => windComponents({ wind_dir_deg: 0, speed_kt: 20, gust_kt: 15, ...nose(0) }))).toMatchObject({
       error: 'INCONSISTENT',
@@ -89,6 +119,70 @@ describe('the side it comes from', () => {
     const side = windSide({ wind: blowing, ...nose(0) });
     expect(side.primary).toBe(primary);
     expect(side.determinate).toBe(determinate);
+  });
+
+  const all = [...SIDES];
+  test.each([
+    ['none', null, 'UNKNOWN', all, 'WIND_MISSING'],
+    ['a missing one', wind(90, 12, null, { kind: 'missing' }), 'UNKNOWN', all, 'WIND_MISSING'],
+    ['one without a speed', wind(90, 12, null, { speed_kt: null }), 'UNKNOWN', all, 'WIND_MISSING'],
+    ['calm', wind(null, 0), 'CALM', [], 'CALM'],
+    ['a light one', wind(90, 2), 'LIGHT', all, 'LIGHT_WIND'],
+    ['a light one with a gust', wind(90, 2, 3), 'RIGHT', ['RIGHT'], 'ONE_SIDE'],
+    ['a variable one', wind(null, 12), 'VARIABLE', all, 'VARIABLE_DIRECTION'],
+    [
+      'one without a direction',
+      wind(null, 12, null, { kind: 'direction-missing' }),
+      'VARIABLE',
+      all,
+      'DIRECTION_MISSING',
+    ],
+    ['one whose direction was lost', wind(null, 12, null, { kind: 'steady' }), 'VARIABLE', all, 'DIRECTION_MISSING'],
+    [
+      'one that may not be from there',
+      wind(90, 12, null, { kind: 'direction-missing' }),
+      'VARIABLE',
+      all,
+      'DIRECTION_MISSING',
+    ],
+    ['from 4', wind(4, 12), 'HEAD', ['HEAD'], 'ONE_SIDE'],
+    ['from 5', wind(5, 12), 'HEAD', ['HEAD', 'RIGHT'], 'NEAR_BOUNDARY'],
+    ['from 10', wind(10, 12), 'RIGHT', ['HEAD', 'RIGHT'], 'NEAR_BOUNDARY'],
+    ['from 15', wind(15, 12), 'RIGHT', ['HEAD', 'RIGHT'], 'NEAR_BOUNDARY'],
+    ['from 16', wind(16, 12), 'RIGHT', ['RIGHT'], 'ONE_SIDE'],
+    ['from 170', wind(170, 12), 'RIGHT', ['RIGHT', 'TAIL'], 'NEAR_BOUNDARY'],
+    ['from 171', wind(171, 12), 'TAIL', ['RIGHT', 'TAIL'], 'NEAR_BOUNDARY'],
+    ['from 190', wind(190, 12), 'LEFT', ['TAIL', 'LEFT'], 'NEAR_BOUNDARY'],
+    ['from 350', wind(350, 12), 'LEFT', ['HEAD', 'LEFT'], 'NEAR_BOUNDARY'],
+    ['from 355', wind(355, 12), 'HEAD', ['HEAD', 'LEFT'], 'NEAR_BOUNDARY'],
+    [
+      'a range on one side, mean at its end',
+      wind(100, 12, null, { from_deg: 60, to_deg: 100 }),
+      'RIGHT',
+      ['RIGHT'],
+      'ONE_SIDE',
+    ],
+    [
+      'a range on one side, mean at its beginning',
+      wind(60, 12, null, { from_deg: 60, to_deg: 100 }),
+      'RIGHT',
+      ['RIGHT'],
+      'ONE_SIDE',
+    ],
+    ['a mean before its range', wind(59, 12, null, { from_deg: 60, to_deg: 100 }), 'RIGHT', all, 'BOTH_SIDES'],
+    ['a mean behind its range', wind(130, 12, null, { from_deg: 90, to_deg: 110 }), 'RIGHT', all, 'BOTH_SIDES'],
+    ['half of a range', wind(59, 12, null, { from_deg: 60 }), 'RIGHT', all, 'BOTH_SIDES'],
+  ] as const)('%s', (_, blowing, primary, sides, reason) => {
+    const determinate = primary === 'CALM' || ['ONE_SIDE', 'NEAR_BOUNDARY'].includes(reason);
+    expect(windSide({ wind: blowing, ...nose(0) })).toMatchObject({ primary, sides, reason, determinate });
+  });
+
+  test('it is turned with the nose', () => {
+    expect(windSide({ wind: wind(90, 12, null, { from_deg: 60, to_deg: 100 }), ...nose(90) })).toMatchObject({
+      primary: 'HEAD',
+      sides: ['HEAD', 'RIGHT', 'LEFT'],
+      relative_deg: 0,
+    });
   });
 
   test('a range over the nose names no side', () => {
@@ -116,6 +210,48 @@ describe('the rotor’s limit', () => {
     expect(judge(wind(0, 20, 36)).reasons).toContain('GUST_SPREAD');
     expect(judge(wind(0, 33)).verdict).toBe('CAUTION');
     expect(judge(wind(0, 20)).verdict).toBe('WITHIN');
+  });
+
+  test('the whole answer', () => {
+    expect(judge(wind(0, 20, 30.5))).toEqual({
+      verdict: 'WITHIN',
+      quadrants: ['HEAD'],
+      limit_kt: 40,
+      wind_kt: 30.5,
+      margin_kt: 9.5,
+      reasons: [],
+      display: { margin_kt: 9 },
+    });
+    expect(judge(null)).toEqual({
+      verdict: 'UNKNOWN',
+      quadrants: [],
+      limit_kt: null,
+      wind_kt: null,
+      reasons: ['WIND_MISSING'],
+    });
+    for (const nothing of [wind(0, 10, null, { kind: 'missing' }), wind(0, 10, null, { speed_kt: null })])
+      expect(judge(nothing)).toEqual(judge(null));
+    expect(judge(wind(null, 0))).toEqual({
+      verdict: 'WITHIN',
+      quadrants: [],
+      limit_kt: 20,
+      wind_kt: 0,
+      reasons: ['CALM'],
+    });
+  });
+
+  test.each([
+    [wind(0, 31), 'WITHIN', []],
+    [wind(0, 32), 'CAUTION', ['NEAR_LIMIT']],
+    [wind(0, 40), 'CAUTION', ['NEAR_LIMIT']],
+    [wind(0, 41), 'EXCEEDS', ['SPEED_OVER_LIMIT']],
+    [wind(0, 10, 25), 'WITHIN', []],
+    [wind(0, 10, 26), 'EXCEEDS', ['GUST_SPREAD']],
+    [wind(0, 33, null, { at_least: true }), 'EXCEEDS', ['AT_LEAST']],
+    [wind(45, 10), 'WITHIN', ['MORE_THAN_ONE_QUADRANT']],
+    [wind(0, 10, null, { from_deg: 90, to_deg: 100 }), 'WITHIN', ['MORE_THAN_ONE_QUADRANT']],
+  ] as const)('%#: %s', (blowing, verdict, reasons) => {
+    expect(judge(blowing)).toMatchObject({ verdict, reasons });
   });
 
   test('on the corner the lower of two limits counts', () => {
