@@ -103,6 +103,7 @@ const Mid = styled.section`
     }
     &[data-abort] {
       display: grid;
+      grid-template-rows: minmax(0, 1fr) !important;
       position: fixed;
       inset: 0;
       /* the foot stands on it, with the way to stop */
