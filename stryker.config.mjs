@@ -10,6 +10,9 @@ export default {
   // words are read by people: their tests are written for what they say, not for every letter
   mutator: { excludedMutations: ['StringLiteral'] },
   ignoreStatic: true,
+  // what was killed stays killed while neither its code nor its tests change
+  incremental: true,
+  incrementalFile: `.local/stryker/${folder}.known.json`,
   tempDirName: '.local/stryker/work',
   reporters: ['clear-text', 'progress-append-only', 'json'],
   jsonReporter: { fileName: `.local/stryker/${folder}.json` },

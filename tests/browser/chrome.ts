@@ -136,6 +136,17 @@ export async function spoken(page: Page): Promise<string[]> {
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
+/** What cannot be read, or is otherwise seriously wrong, on the page that is open by day, by night and in the sun. */
+export async function unreadable(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const light of ['day', 'night', 'sun']) {
+    await page.evaluate((l) => document.documentElement.setAttribute('data-light', l), light);
+    // another light changes colours alone
+    found.push(...(await seriousFindings(page, light !== 'day')).map((finding) => `${light}: ${finding}`));
+  }
+  return found;
+}
+
 /** Findings of axe that are serious or worse, each with the elements it means. @param coloursOnly asks for contrast alone */
 export async function seriousFindings(page: Page, coloursOnly = false): Promise<string[]> {
   await page.evaluate(axeSource);

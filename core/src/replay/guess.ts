@@ -81,8 +81,9 @@ export function unsureOf(mapping: CsvMapping, channels: readonly Channel[]): Uns
   };
 }
 
-const UNIT_AT_END =
-  / (c|degc|celsius|f|degf|fahrenheit|k|kelvin|pct|percent|bar|psi|kpa|hpa|mbar|inhg|v|vdc|volts?|a|amps?|kg h|kgh|kgph|lb h|lbh|pph|g s)$/;
+const UNIT_AT_END = new RegExp(
+  ` (${[...new Set(Object.keys(UNIT_WORDS).map(plain))].filter((word) => word !== '').join('|')}|deg [cf])$`,
+);
 
 /** By id with or without its unit, by the letters of the panel, or by the whole label. */
 function isNamed(channel: Channel, name: string): boolean {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
+import { beforeAll, describe, expect, test } from 'vitest';
 import {
   acceptFromPilot,
   checkChain,
@@ -38,8 +38,12 @@ const frame = (values: Record<string, number>): Float64Array => {
   return out;
 };
 
-const flown = flyPreset('mild').entries;
-const aborted = flyPreset('hot-start').entries;
+let flown: readonly Entry[];
+let aborted: readonly Entry[];
+beforeAll(() => {
+  flown = flyPreset('mild').entries;
+  aborted = flyPreset('hot-start').entries;
+});
 
 describe('the journal', () => {
   test('reading an entry back gives the same entry, and nonsense is refused', () => {

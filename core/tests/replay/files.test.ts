@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
+import { beforeAll, describe, expect, test } from 'vitest';
+import type { PracticeRun } from '@rouse/core/drill';
 import { writeCsv } from '@rouse/core/format';
 import {
   BadRow,
@@ -16,6 +17,7 @@ import {
   Scan,
   unsureOf,
 } from '@rouse/core/replay';
+import type { Trace } from '@rouse/core/trace';
 import { channelIndex, flyPreset, skerry } from '../skerry.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -162,10 +164,16 @@ describe('a foreign file', () => {
 });
 
 describe('a whole file', () => {
-  const flown = flyPreset('hung-start');
-  const text = writeCsv(flown.trace, skerry.channels);
-  const head = headOf(text.slice(0, 20_000), 'utf-8');
-  const mapping = chosen(guessMapping(head, skerry.channels));
+  let flown: PracticeRun;
+  let text: string;
+  let head: ReturnType<typeof headOf>;
+  let mapping: CsvMapping;
+  beforeAll(() => {
+    flown = flyPreset('hung-start');
+    text = writeCsv(flown.trace, skerry.channels);
+    head = headOf(text.slice(0, 20_000), 'utf-8');
+    mapping = chosen(guessMapping(head, skerry.channels));
+  });
 
   test('of ours is known by its names alone, and the watch says of it what it said when it was live', () => {
     expect(mapping.columns).toHaveLength(skerry.channels.length);
@@ -309,7 +317,10 @@ describe('files as they come', () => {
 });
 
 describe('a recording', () => {
-  const { trace } = flyPreset('mild', null, 21);
+  let trace: Trace;
+  beforeAll(() => {
+    trace = flyPreset('mild', null, 21).trace;
+  });
 
   /** The start of the recording, some channels never there, some rows never written. */
   function recorded(lost: readonly string[], hidden: (t_s: number) => boolean = () => false): RecordingEvent[] {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
+import { beforeAll, describe, expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
 import { checkChain, type Entry, type Payload, reduceRun } from '@rouse/core/procedure';
 import { checkSeals, createSession, NO_PAST, type RunSession, traceDigest } from '@rouse/core/session';
@@ -224,7 +224,10 @@ describe('a session', () => {
 });
 
 describe('the digest of a trace', () => {
-  const { trace } = flyPreset('no-light');
+  let trace: Trace;
+  beforeAll(() => {
+    trace = flyPreset('no-light').trace;
+  });
   const resolutions = skerry.channels.map((c) => c.resolution);
 
   test('is the same before and after the codec', () => {
@@ -255,14 +258,20 @@ describe('the digest of a trace', () => {
 });
 
 describe('a start that was not wholly seen', () => {
-  const mild = flyPreset('mild');
-  const startAt = mild.trace.t_s.findIndex((_, i) => mild.trace.columns[0]![i]! > 25);
+  let mild: Trace;
+  let startAt: number;
+  let t0: number;
+  beforeAll(() => {
+    mild = flyPreset('mild').trace;
+    startAt = mild.t_s.findIndex((_, i) => mild.columns[0]![i]! > 25);
+    t0 = mild.t_s[startAt]!;
+  });
   const without = (hide: (t: number, i: number) => boolean): Trace => {
-    const keep = [...mild.trace.t_s].flatMap((t, i) => (hide(t, i) ? [] : [i]));
+    const keep = [...mild.t_s].flatMap((t, i) => (hide(t, i) ? [] : [i]));
     return {
-      channels: mild.trace.channels,
-      t_s: Float64Array.from(keep, (i) => mild.trace.t_s[i]!),
-      columns: mild.trace.columns.map((c) => Float64Array.from(keep, (i) => c[i]!)),
+      channels: mild.channels,
+      t_s: Float64Array.from(keep, (i) => mild.t_s[i]!),
+      columns: mild.columns.map((c) => Float64Array.from(keep, (i) => c[i]!)),
     };
   };
   const outcomeOf = (trace: Trace) => {
@@ -276,8 +285,6 @@ describe('a start that was not wholly seen', () => {
     const done = session.entries.find((e) => e.kind === 'start-done');
     return { verdict: done?.kind === 'start-done' ? done.verdict : null, learned: starts.map((s) => s.good), session };
   };
-  const t0 = mild.trace.t_s[startAt]!;
-
   test.each<[string, (t: number, i: number) => boolean]>([
     ['a hole of 8 s', (t) => t > t0 && t < t0 + 8],
     ['a hole of 20 s', (t) => t > t0 - 10 && t < t0 + 10],

@@ -1,0 +1,220 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import type { PracticeRun } from '@rouse/core/drill';
+import type { Entry, Payload } from '@rouse/core/procedure';
+import {
+  CORRIDOR_STARTS,
+  createSession,
+  NO_PAST,
+  pastOfTail,
+  type RunSession,
+  type TailPast,
+} from '@rouse/core/session';
+import { rowAt, rowInto, type Trace } from '@rouse/core/trace';
+import { dayOf } from '@rouse/core/watch';
+import { inputOf } from '../desk.ts';
+import { flyPreset, RUN_ID, skerry } from '../skerry.ts';
+
+const opened = { tail: 'QV-SKY', type: 'S7', typeVersion: skerry.version, pad: '', conditions: '' };
+const START = 'engine-1-start';
+
+function begun(source: 'device' | 'recording' = 'device', past: TailPast = NO_PAST, from = 0): RunSession {
+  let n = from;
+  const stamp = (t_s: number) => ({ id: `id-${++n}`, at_ms: 1e12 + t_s * 1000 });
+  const session = createSession(skerry, { run: RUN_ID, past, stamp });
+  if (from === 0) session.open('pilot', { ...opened, source }, null);
+  return session;
+}
+
+const until = (trace: Trace, rows: number): Trace => ({
+  channels: trace.channels,
+  t_s: trace.t_s.subarray(0, rows),
+  columns: trace.columns.map((c) => c.subarray(0, rows)),
+});
+
+let mild: PracticeRun;
+let startedAt_s: number;
+beforeAll(() => {
+  mild = flyPreset('mild');
+  startedAt_s = mild.entries.find((e) => e.kind === 'start-state')!.t;
+});
+
+/** Feeds the mild start up to a moment of the run clock. */
+function feed(session: RunSession, to_s: number, trace = mild.trace): Entry[] {
+  const values = new Float64Array(trace.columns.length);
+  const out: Entry[] = [];
+  for (let i = Number.isNaN(session.lastFrame_s) ? 0 : rowAt(trace, session.lastFrame_s + 1e-6); i < trace.t_s.length && trace.t_s[i]! < to_s; i++) {
+    rowInto(trace, i, values);
+    out.push(...session.frame(trace.t_s[i]!, values).journal);
+  }
+  return out;
+} // prettier-ignore
+
+const abort: Payload = { kind: 'abort', watch: START, reason: 'pilot', text: 'Stopped by the pilot', say: 'Stop.', figure: 'own call' }; // prettier-ignore
+
+describe('a run that is opened', () => {
+  test('has its first entries at zero, by whoever opens it, and a watch', () => {
+    const session = createSession(skerry, { run: RUN_ID, past: NO_PAST, stamp: () => ({ id: 'x', at_ms: 0 }) });
+    expect(session.view().watch).toBeNull();
+    const brief = { ways: {}, overrides: [], accepted: [], expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 200, mass: 1500 }, oat_C: 12, pa_ft: 200, words: 'w', input: { ...inputOf('S7') } }; // prettier-ignore
+    const { journal, frames, close, tell } = session.open('R. Vale', { ...opened, source: 'device' }, brief);
+    expect(journal.map((e) => [e.kind, e.by, e.t])).toEqual([['run-opened', 'R. Vale', 0], ['briefed', 'R. Vale', 0]]); // prettier-ignore
+    expect({ frames, close, tell }).toEqual({ frames: false, close: null, tell: [] });
+    expect(session.state.brief).toMatchObject({ oat_C: 12 });
+    expect(session.view().watch).toMatchObject({ phase: 'off', starts: [{ watch: START, state: 'before' }] });
+  });
+
+  test('knows the usual range of its tail by start watch, none where nothing was learned', () => {
+    expect(begun().corridors).toEqual({ [START]: null });
+    const { record, profile } = mild.starts[0]!;
+    const starts = Array.from({ length: 8 }, () => ({ profile, day: dayOf(record) }));
+    const past = pastOfTail(skerry, { [START]: starts }, []);
+    expect(begun('device', past).corridors[START]).toMatchObject({ starts: 8 });
+    expect(pastOfTail(skerry, {}, []).corridors).toEqual({ [START]: null });
+    expect(CORRIDOR_STARTS).toBe(40);
+  });
+});
+
+describe('frames', () => {
+  test('settle what sensors see, by the watch; in a recording nobody works a list', () => {
+    const [live, recorded] = [begun(), begun('recording')];
+    for (const session of [live, recorded]) feed(session, startedAt_s + 5);
+    const sensed = (session: RunSession) => session.entries.filter((e) => e.kind === 'item-done');
+    expect(sensed(recorded)).toEqual([]);
+    expect(recorded.entries.some((e) => e.kind === 'start-state' && e.state === 'cranking')).toBe(true);
+    expect(live.entries.some((e) => e.kind === 'start-state' && e.state === 'cranking')).toBe(true);
+    expect(recorded.entries.filter((e) => e.kind === 'start-state').every((e) => e.by === 'watch')).toBe(true);
+  });
+
+  test('are looked at for items every fifth time, checks apart', () => {
+    const session = begun();
+    const first = mild.entries.find((e) => e.kind === 'item-done' && e.how === 'sensed')!;
+    // the list is where it was when the sensor settled it
+    const before = mild.entries.filter((e) => e.seq < first.seq && e.by !== 'watch');
+    for (const { kind, id: _, run: _r, seq: _s, at: _a, t, by: _b, prev: _p, ...rest } of before.slice(1))
+      session.answer({ by: 'pilot', t_s: t, payload: { kind, ...rest } as Payload });
+    const values = new Float64Array(skerry.channels.length);
+    rowInto(mild.trace, rowAt(mild.trace, first.t), values);
+    const settled: number[] = [];
+    for (let k = 1; k <= 40; k++)
+      if (session.frame(first.t + k / 50, values).journal.some((e) => e.kind === 'item-done')) settled.push(k);
+    expect(settled.length).toBeGreaterThan(0);
+    expect(settled.every((k) => k % 5 === 0)).toBe(true);
+  });
+
+  test('are fresh as long as the one limit says, its end included', () => {
+    const session = begun();
+    feed(session, 1);
+    const last_s = session.lastFrame_s;
+    expect(session.freshValues(last_s + 0.8)).not.toBeNull();
+    expect(session.freshValues(last_s + 0.801)).toBeNull();
+    expect(begun().freshValues(0)).toBeNull();
+  });
+});
+
+describe('a stop by the pilot', () => {
+  test('is one entry, his, under his id; what the watch says with it is the watch’s, and the figures are kept', () => {
+    const session = begun();
+    feed(session, startedAt_s + 6);
+    const { entry, effects } = session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt_s + 6, payload: abort }) as Extract<ReturnType<RunSession['answer']>, { ok: true }>; // prettier-ignore
+    expect(entry).toMatchObject({ id: 'mine', kind: 'abort', by: 'R. Vale', reason: 'pilot', watch: START });
+    expect(effects.journal.filter((e) => e.kind === 'abort')).toEqual([entry]);
+    expect(effects.tell).toEqual([entry]);
+    expect(effects.journal.filter((e) => e.kind !== 'abort').map((e) => e.by)).toEqual(['watch']);
+    expect(effects.starts).toMatchObject([{ watch: START, attempt: 1, good: false }]);
+    expect(effects.starts[0]!.record.starterAt_s).toBeCloseTo(startedAt_s, 1);
+    expect(session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt_s + 7, payload: abort })).toMatchObject({ ok: true, entry: { id: 'mine' } }); // prettier-ignore
+    // its figures are final when the engine has come to rest
+    const values = new Float64Array(skerry.channels.length);
+    rowInto(mild.trace, 0, values);
+    const ended = Array.from({ length: 3000 }, (_, k) => session.frame(startedAt_s + 7 + k / 50, values).starts).flat();
+    expect(ended).toMatchObject([{ watch: START, attempt: 1, good: false }]);
+  });
+
+  test('without an id is found by who said it', () => {
+    const session = begun();
+    feed(session, startedAt_s + 6);
+    const stopped = session.answer({ by: 'R. Vale', t_s: startedAt_s + 6, payload: abort });
+    expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', by: 'R. Vale' } });
+  });
+
+  test('closed before the engine stood still, its figures are those seen so far', () => {
+    const session = begun();
+    feed(session, startedAt_s + 6);
+    session.answer({ by: 'pilot', t_s: startedAt_s + 6, payload: abort });
+    const { effects } = session.answer({ by: 'pilot', t_s: startedAt_s + 7, payload: { kind: 'closed', outcome: 'aborted' } }); // prettier-ignore
+    expect(effects.starts).toMatchObject([{ watch: START, good: false }]);
+    expect(effects.close).toMatchObject({ outcome: 'aborted', booking: { engines: [{ engine: 1 }] } });
+    // nothing was stopped: nothing is added
+    const other = begun();
+    feed(other, 2);
+    expect(other.answer({ by: 'pilot', t_s: 2, payload: { kind: 'closed', outcome: 'given-up' } }).effects.starts).toEqual([]); // prettier-ignore
+  });
+});
+
+test('a start that ends well is good, once, with what is learned of it', () => {
+  const session = begun();
+  const values = new Float64Array(skerry.channels.length);
+  const { trace } = mild;
+  const starts = [];
+  for (let i = 0; i < trace.t_s.length; i++) {
+    rowInto(trace, i, values);
+    starts.push(...session.frame(trace.t_s[i]!, values).starts);
+  }
+  expect(starts).toMatchObject([{ watch: START, attempt: 1, good: true }]);
+  expect(starts[0]!.features['peak_C']).toBeGreaterThan(500);
+  expect(starts[0]!.record.peak_C).toBe(starts[0]!.features['peak_C']);
+});
+
+describe('a run that is taken up', () => {
+  test('reports what was seen and not written, once, and goes on with its readings', () => {
+    const first = begun();
+    feed(first, startedAt_s + 8);
+    const rows = rowAt(mild.trace, startedAt_s + 8);
+    const told = first.entries.filter((e) => e.kind === 'cue' || e.kind === 'start-state');
+    expect(told.length).toBeGreaterThan(2);
+    // everything after the opening was lost with the process
+    const again = begun('device', NO_PAST, 1000);
+    const missed = again.restore(first.entries.slice(0, 1), until(mild.trace, rows));
+    const said = (entries: readonly Entry[]) => entries.filter((e) => e.by === 'watch' && e.kind !== 'item-done').map((e) => `${e.kind} ${e.t}`); // prettier-ignore
+    expect(said(missed.journal)).toEqual(said(first.entries));
+    expect(again.lastFrame_s).toBe(mild.trace.t_s[rows - 1]);
+    expect(again.freshValues(again.lastFrame_s)).toEqual(first.freshValues(first.lastFrame_s));
+    // and a third process has nothing to add
+    expect(begun('device', NO_PAST, 2000).restore(again.entries, until(mild.trace, rows)).journal).toEqual([]);
+  });
+
+  test('without a frame it waits for the first', () => {
+    const again = begun('device', NO_PAST, 1000);
+    expect(again.restore(begun().entries, until(mild.trace, 0)).journal).toEqual([]);
+    expect(again.lastFrame_s).toBeNaN();
+    const values = new Float64Array(skerry.channels.length);
+    rowInto(mild.trace, 0, values);
+    expect(again.frame(0, values).frames).toBe(true);
+  });
+});
+
+describe('time without data, and the line', () => {
+  test('nothing is said of a line before its first frame, nor of a run that is closed', () => {
+    const session = begun();
+    expect(session.clock(1e4).tell).toEqual([]);
+    feed(session, 1);
+    session.answer({ by: 'pilot', t_s: 1, payload: { kind: 'closed', outcome: 'given-up' } });
+    expect(session.clock(1e4).journal).toEqual([]);
+    expect(session.line(1e4).journal).toEqual([]);
+  });
+
+  test('a second unit is told again after a minute', () => {
+    const session = begun();
+    const [cue] = session.line(5).tell;
+    expect(cue).toMatchObject({ severity: 'caution', by: 'watch', t: 5 });
+    expect(session.line(64.9).tell).toEqual([]);
+    expect(session.line(65).tell).toHaveLength(1);
+    expect(session.line(66).tell).toEqual([]);
+  });
+});
+
+test('the frames that a digest covers are said in the journal, by the watch', () => {
+  const { journal, tell, frames } = begun().seal(9, 8.5, 425, 'd');
+  expect(journal).toMatchObject([{ kind: 'trace-sealed', by: 'watch', t: 9, to_s: 8.5, frames: 425, digest: 'd' }]);
+  expect({ tell, frames }).toEqual({ tell: [], frames: false });
+});
