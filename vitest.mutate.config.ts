@@ -14,8 +14,15 @@ const ALSO: Readonly<Record<string, readonly string[]>> = {
 
 /** whole flights: they take seconds each, and what they alone would notice is too little held */
 const SLOW = [
-  ...['power/engine-failure', 'ratings/starts', 'replay/kept', 'procedure/fleet', 'procedure/words'],
-  ...['watch/blocks', 'watch/fleet-starts', 'watch/fuzz'],
+  'power/engine-failure',
+  'ratings/starts',
+  'replay/kept',
+  'session/session',
+  'procedure/fleet',
+  'procedure/words',
+  'watch/blocks',
+  'watch/fleet-starts',
+  'watch/fuzz',
 ];
 
 /** Most mutants fall at once: what is quick goes first. */

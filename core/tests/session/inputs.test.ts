@@ -218,3 +218,25 @@ test('the frames that a digest covers are said in the journal, by the watch', ()
   expect(journal).toMatchObject([{ kind: 'trace-sealed', by: 'watch', t: 9, to_s: 8.5, frames: 425, digest: 'd' }]);
   expect({ tell, frames }).toEqual({ tell: [], frames: false });
 });
+
+test('an id means one entry: the same answer again gives it back, another one is refused', () => {
+  const session = begun();
+  const id = '0193a000-0000-7000-8000-0000000000cc';
+  const first = session.answer({ id, by: 'pilot', t_s: 1, payload: { kind: 'mark', words: 'a' } });
+  const again = session.answer({ id, by: 'pilot', t_s: 2, payload: { kind: 'mark', words: 'a' } });
+  expect(again).toEqual({ ...first, effects: expect.anything() as unknown });
+  expect(again.effects.journal).toEqual([]);
+  expect(session.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'b' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
+  // a process that has only the journal knows it too
+  const later = begun('device', NO_PAST, 1e6);
+  later.restore(session.entries, { channels: [], t_s: new Float64Array(), columns: [] });
+  expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'a' } }).ok).toBe(true);
+  expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'note', text: 'a' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
+});
+
+test('by hand nothing of the line is taken', () => {
+  const session = createSession(skerry, { run: RUN_ID, past: NO_PAST, stamp: (t) => ({ id: String(t), at_ms: 0 }) });
+  session.open('pilot', { ...opened, source: 'by-hand' }, null);
+  expect(session.frame(1, new Float64Array(skerry.channels.length)).frames).toBe(false);
+  expect(session.view().watch).toBeNull();
+});

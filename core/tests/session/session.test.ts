@@ -171,21 +171,6 @@ describe('a session', () => {
     expect(again.view().watch!.starts[0]!.state).toBe('aborted');
   });
 
-  test('an id means one entry: the same answer again gives it back, another one is refused', () => {
-    const session = begun();
-    const id = '0193a000-0000-7000-8000-0000000000cc';
-    const first = session.answer({ id, by: 'pilot', t_s: 1, payload: { kind: 'mark', words: 'a' } });
-    const again = session.answer({ id, by: 'pilot', t_s: 2, payload: { kind: 'mark', words: 'a' } });
-    expect(again).toEqual({ ...first, effects: expect.anything() as unknown });
-    expect(again.effects.journal).toEqual([]);
-    expect(session.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'b' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
-    // a process that has only the journal knows it too
-    const later = begun(1e6);
-    later.restore(session.entries, { channels: [], t_s: new Float64Array(), columns: [] });
-    expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'a' } }).ok).toBe(true);
-    expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'note', text: 'a' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
-  });
-
   test('without data every reading is unknown within the one limit, and that is said once', () => {
     const { trace } = flyPreset('mild');
     const session = begun();
@@ -198,13 +183,6 @@ describe('a session', () => {
     expect(session.clock(t + 1).tell).toEqual([]);
   });
 
-  test('a second unit on the line is told, and not again and again', () => {
-    const session = begun();
-    expect(session.line(10).tell).toMatchObject([{ code: 'second-source' }]);
-    expect(session.line(11).tell).toEqual([]);
-    expect(session.line(80).tell).toHaveLength(1);
-  });
-
   test('closing says what it adds to the books, and nothing is taken any more', () => {
     const { trace } = flyPreset('mild');
     const session = begun();
@@ -213,13 +191,6 @@ describe('a session', () => {
     expect(effects.close).toMatchObject({ outcome: 'given-up', booking: { engines: [{ engine: 1, starts: 0 }] } });
     expect(session.frame(trace.t_s[200]!, new Float64Array(trace.columns.length)).frames).toBe(false);
     expect(session.clock(1e4)).toMatchObject({ journal: [] });
-  });
-
-  test('by hand nothing of the line is taken', () => {
-    const session = createSession(skerry, { run: RUN_ID, past: NO_PAST, stamp: (t) => ({ id: String(t), at_ms: 0 }) });
-    session.open('pilot', { ...opened, source: 'by-hand' }, null);
-    expect(session.frame(1, new Float64Array(skerry.channels.length)).frames).toBe(false);
-    expect(session.view().watch).toBeNull();
   });
 });
 
