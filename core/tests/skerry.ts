@@ -85,3 +85,9 @@ export function journalOf(written: readonly { t_s: number; by: string; payload: 
     })),
   );
 }
+
+/** Made by the test that asks first: a hook that fails would only skip its tests, and a mutant would live. */
+export function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import {
   acceptFromPilot,
   checkChain,
@@ -18,7 +18,7 @@ import {
   scheduleOf,
   stillOpen,
 } from '@rouse/core/procedure';
-import { channelIndex, flyPreset, journalOf, skerry } from '../skerry.ts';
+import { channelIndex, flyPreset, journalOf, once, skerry } from '../skerry.ts';
 
 const opened: Payload = {
   kind: 'run-opened',
@@ -38,35 +38,31 @@ const frame = (values: Record<string, number>): Float64Array => {
   return out;
 };
 
-let flown: readonly Entry[];
-let aborted: readonly Entry[];
-beforeAll(() => {
-  flown = flyPreset('mild').entries;
-  aborted = flyPreset('hot-start').entries;
-});
+const flown = once(() => flyPreset('mild').entries);
+const aborted = once(() => flyPreset('hot-start').entries);
 
 describe('the journal', () => {
   test('reading an entry back gives the same entry, and nonsense is refused', () => {
-    for (const entry of flown) expect(parseEntry(JSON.parse(JSON.stringify(entry)))).toEqual(entry);
-    expect(() => parseEntry({ ...flown[1], kind: 'item-exploded' })).toThrow(/kind/);
-    expect(() => parseEntry({ ...flown[1], extra: 1 })).toThrow(/extra/);
+    for (const entry of flown()) expect(parseEntry(JSON.parse(JSON.stringify(entry)))).toEqual(entry);
+    expect(() => parseEntry({ ...flown()[1], kind: 'item-exploded' })).toThrow(/kind/);
+    expect(() => parseEntry({ ...flown()[1], extra: 1 })).toThrow(/extra/);
   });
 
   test('the chain of a run is whole, and any change to any entry breaks it', () => {
-    expect(checkChain(flown)).toBeNull();
+    expect(checkChain(flown())).toBeNull();
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: flown.length - 2 }), (i) => {
-        const tampered = flown.map((e, k) => (k === i ? { ...e, t: e.t + 0.001 } : e));
+      fc.property(fc.integer({ min: 0, max: flown().length - 2 }), (i) => {
+        const tampered = flown().map((e, k) => (k === i ? { ...e, t: e.t + 0.001 } : e));
         expect(checkChain(tampered)?.seq).toBe(i + 2);
-        expect(checkChain(flown.toSpliced(i, 1))).not.toBeNull();
+        expect(checkChain(flown().toSpliced(i, 1))).not.toBeNull();
       }),
     );
   });
 
   test('any prefix replays, one entry at a time, and what was settled stays settled', () => {
     let before = reduceRun([]);
-    for (let n = 1; n <= flown.length; n++) {
-      const state = reduceRun(flown.slice(0, n));
+    for (let n = 1; n <= flown().length; n++) {
+      const state = reduceRun(flown().slice(0, n));
       const settled = Object.keys(before.items).filter((id) => itemState(before, id).status === 'done');
       expect(settled.filter((id) => itemState(state, id).status !== 'done')).toEqual([]);
       expect(state.lastSeq).toBe(n);
@@ -77,8 +73,8 @@ describe('the journal', () => {
 
   test('replaying twice gives equal states', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: aborted.length }), (n) => {
-        expect(reduceRun(aborted.slice(0, n))).toEqual(reduceRun(aborted.slice(0, n)));
+      fc.property(fc.integer({ min: 0, max: aborted().length }), (n) => {
+        expect(reduceRun(aborted().slice(0, n))).toEqual(reduceRun(aborted().slice(0, n)));
       }),
     );
   });
@@ -93,7 +89,7 @@ describe('the journal', () => {
   });
 
   test('an entry of an unknown kind stops the reducer', () => {
-    expect(() => reduceRun([{ ...flown[0]!, kind: 'from-the-future' } as unknown as Entry])).toThrow(
+    expect(() => reduceRun([{ ...flown()[0]!, kind: 'from-the-future' } as unknown as Entry])).toThrow(
       /unknown journal entry/,
     );
   });
@@ -109,17 +105,17 @@ describe('the list', () => {
   });
 
   test('a background wait runs beside the list and holds only what needs it', () => {
-    const until = flown.findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1;
-    const state = reduceRun(flown.slice(0, until));
+    const until = flown().findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1;
+    const state = reduceRun(flown().slice(0, until));
     expect(meanwhileItems(skerry, state).map((i) => i.id)).toContain('prime');
     expect(presentItem(skerry, state)?.id).toBe('battery-load');
   });
 
   test('a no-go fault holds the run; a caution does not', () => {
     const fault = (item: string): Payload => ({ kind: 'item-fault', item, note: 'cracked' });
-    const before = flown.slice(
+    const before = flown().slice(
       0,
-      flown.findIndex((e) => e.kind === 'item-done' && e.item === 'battery-on'),
+      flown().findIndex((e) => e.kind === 'item-done' && e.item === 'battery-on'),
     );
     const toBattery = [...before, ...journal(...before.map(() => opened), fault('battery-on')).slice(-1)];
     expect(presentItem(skerry, reduceRun(toBattery))).not.toMatchObject({ id: 'bus-volts' });
@@ -130,7 +126,7 @@ describe('the list', () => {
 
   test('what sensors deny cannot be declared; what they confirm or cannot see can', () => {
     const state = reduceRun(
-      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'battery-on') + 1),
+      flown().slice(0, flown().findIndex((e) => e.kind === 'item-done' && e.item === 'battery-on') + 1),
     );
     const weak = acceptFromPilot(skerry, state, done('bus-volts'), frame({ 'bus.volts': 22.1 }));
     expect(weak).toMatchObject({ ok: false, code: 'not-so' });
@@ -145,7 +141,7 @@ describe('the list', () => {
 
   test('a wait cannot be declared over while its dwell runs; without a reading it can', () => {
     const state = reduceRun(
-      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1),
+      flown().slice(0, flown().findIndex((e) => e.kind === 'item-done' && e.item === 'boost-on') + 1),
     );
     const early = acceptFromPilot(skerry, state, done('prime'), frame({ 'switch.boost': 1 }));
     expect(early).toMatchObject({ ok: false, code: 'not-so' });
@@ -154,7 +150,7 @@ describe('the list', () => {
 
   test('missing and extra captions are named', () => {
     const state = reduceRun(
-      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'bus-volts') + 1),
+      flown().slice(0, flown().findIndex((e) => e.kind === 'item-done' && e.item === 'bus-volts') + 1),
     );
     const verdict = acceptFromPilot(skerry, state, done('captions-cold'), frame({ captions: 127 - 2 }));
     expect(!verdict.ok && verdict.message).toMatch(/missing ENG OIL/);
@@ -162,7 +158,7 @@ describe('the list', () => {
 
   test('a watch ends its own item, and a person may not write what the watch writes', () => {
     const state = reduceRun(
-      flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'start-engine') + 1),
+      flown().slice(0, flown().findIndex((e) => e.kind === 'item-done' && e.item === 'start-engine') + 1),
     );
     expect(presentItem(skerry, state)?.id).toBe('engine-start');
     expect(acceptFromPilot(skerry, state, done('engine-start'), null)).toMatchObject({ ok: false, code: 'not-so' });
@@ -170,25 +166,25 @@ describe('the list', () => {
   });
 
   test('a closed run takes notes and nothing else', () => {
-    const state = reduceRun(flown);
+    const state = reduceRun(flown());
     expect(acceptFromPilot(skerry, state, done('papers'), null)).toMatchObject({ ok: false, code: 'not-open' });
     expect(acceptFromPilot(skerry, state, { kind: 'note', text: 'smooth' }, null)).toMatchObject({ ok: true });
   });
 
   test('an abort turns the list to the actions of its reason, and dry motoring stays open until it is off', () => {
-    const at = aborted.findIndex((e) => e.kind === 'abort');
-    const turned = reduceRun(aborted.slice(0, at + 1));
+    const at = aborted().findIndex((e) => e.kind === 'abort');
+    const turned = reduceRun(aborted().slice(0, at + 1));
     expect(turned.abort?.reason).toBe('going-to-be-hot');
     expect(presentItem(skerry, turned)?.id).toBe('going-to-be-hot-selector-off');
     const motoring = reduceRun(
-      aborted.slice(0, aborted.findIndex((e) => e.kind === 'item-done' && e.item === 'going-to-be-hot-motor') + 1),
+      aborted().slice(0, aborted().findIndex((e) => e.kind === 'item-done' && e.item === 'going-to-be-hot-motor') + 1),
     );
     expect(stillOpen(skerry, motoring).map((l) => l.words)).toEqual(['Dry motoring is on; off when cold']);
-    expect(stillOpen(skerry, reduceRun(aborted))).toEqual([]);
+    expect(stillOpen(skerry, reduceRun(aborted()))).toEqual([]);
   });
 
   test('the passage and its spans follow the legs in order', () => {
-    const state = reduceRun(flown);
+    const state = reduceRun(flown());
     expect(passage(skerry, state).every((l) => l.status === 'done')).toBe(true);
     const spans = legSpans(skerry, state, 200);
     expect(spans.map((s) => s.id)).toEqual(skerry.legs.filter((l) => !l.begins).map((l) => l.id));
@@ -198,13 +194,16 @@ describe('the list', () => {
   test('time to ready shrinks as items are settled and names what holds it', () => {
     const ready = (entries: readonly Entry[], left: Record<string, number> = {}): RunSchedule =>
       scheduleOf(skerry, reduceRun(entries), { remaining_s: (id) => left[id] ?? null });
-    const seconds = [1, 10, 20, 30].map((n) => ready(flown.slice(0, n)).ready_s);
+    const seconds = [1, 10, 20, 30].map((n) => ready(flown().slice(0, n)).ready_s);
     expect(seconds).toEqual(seconds.toSorted((a, b) => b - a));
-    const warming = flown.slice(0, flown.findIndex((e) => e.kind === 'item-done' && e.item === 'captions-idle') + 1);
+    const warming = flown().slice(
+      0,
+      flown().findIndex((e) => e.kind === 'item-done' && e.item === 'captions-idle') + 1,
+    );
     const slow = ready(warming, { 'engine-oil-warm': 600 });
     expect(slow.heldBy?.id).toBe('engine-oil-warm');
     expect(slow.ready_s).toBeGreaterThan(600);
     // before it has begun, its trend says nothing
-    expect(ready(flown.slice(0, 1), { 'engine-oil-warm': 600 }).ready_s).toBeLessThan(600);
+    expect(ready(flown().slice(0, 1), { 'engine-oil-warm': 600 }).ready_s).toBeLessThan(600);
   });
 });

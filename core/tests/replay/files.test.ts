@@ -1,6 +1,5 @@
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
-import type { PracticeRun } from '@rouse/core/drill';
+import { describe, expect, test } from 'vitest';
 import { writeCsv } from '@rouse/core/format';
 import {
   BadRow,
@@ -17,8 +16,7 @@ import {
   Scan,
   unsureOf,
 } from '@rouse/core/replay';
-import type { Trace } from '@rouse/core/trace';
-import { channelIndex, flyPreset, skerry } from '../skerry.ts';
+import { channelIndex, flyPreset, once, skerry } from '../skerry.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -164,18 +162,15 @@ describe('a foreign file', () => {
 });
 
 describe('a whole file', () => {
-  let flown: PracticeRun;
-  let text: string;
-  let head: ReturnType<typeof headOf>;
-  let mapping: CsvMapping;
-  beforeAll(() => {
-    flown = flyPreset('hung-start');
-    text = writeCsv(flown.trace, skerry.channels);
-    head = headOf(text.slice(0, 20_000), 'utf-8');
-    mapping = chosen(guessMapping(head, skerry.channels));
-  });
+  const hung = once(() => flyPreset('hung-start'));
+  const whole = () => {
+    const text = writeCsv(hung().trace, skerry.channels);
+    const head = headOf(text.slice(0, 20_000), 'utf-8');
+    return { flown: hung(), text, head, mapping: chosen(guessMapping(head, skerry.channels)) };
+  };
 
   test('of ours is known by its names alone, and the watch says of it what it said when it was live', () => {
+    const { flown, text, head, mapping } = whole();
     expect(mapping.columns).toHaveLength(skerry.channels.length);
     const scan = new Scan(skerry, mapping, head.names);
     scan.reader.push(bytes(text));
@@ -189,6 +184,7 @@ describe('a whole file', () => {
   });
 
   test('can be gone on with from any kept place, and reads the same rows', () => {
+    const { flown, text, head, mapping } = whole();
     const scan = new Scan(skerry, mapping, head.names);
     scan.reader.push(bytes(text));
     const { places, events } = scan.finish();
@@ -317,16 +313,14 @@ describe('files as they come', () => {
 });
 
 describe('a recording', () => {
-  let trace: Trace;
-  beforeAll(() => {
-    trace = flyPreset('mild', null, 21).trace;
-  });
+  const mild = once(() => flyPreset('mild', null, 21).trace);
 
   /** The start of the recording, some channels never there, some rows never written. */
   function recorded(lost: readonly string[], hidden: (t_s: number) => boolean = () => false): RecordingEvent[] {
     const events: RecordingEvent[] = [];
     const recording = new RecordingWatch(skerry, (e) => events.push(e));
     const values = new Float64Array(skerry.channels.length);
+    const trace = mild();
     for (let i = 0; i < trace.t_s.length; i++) {
       trace.columns.forEach((c, k) => (values[k] = c[i]!));
       for (const id of lost) values[channelIndex(id)] = NaN;

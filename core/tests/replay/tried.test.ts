@@ -1,8 +1,8 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { tryStart } from '@rouse/core/replay';
 import type { Trace } from '@rouse/core/trace';
-import { beforeAll, describe, expect, test } from 'vitest';
-import { flyPreset, skerry } from '../skerry.ts';
+import { describe, expect, test } from 'vitest';
+import { flyPreset, once, skerry } from '../skerry.ts';
 
 /** The type with every band of a limit moved; a band that is passed at once calls at once. */
 const moved = (id: string, by: number): WatchedType => ({
@@ -13,16 +13,12 @@ const moved = (id: string, by: number): WatchedType => ({
 }); // prettier-ignore
 
 describe('a recorded start under two versions of its type', () => {
-  let trace: Trace;
-  let limit: string;
-  beforeAll(() => {
-    ({ trace } = flyPreset('mild'));
-    const [spec] = skerry.startWatches;
-    limit = skerry.limits.find((l) => spec.kind === 'turbine' && l.channel === spec.channels.temperature && l.phases.includes('start'))!.id; // prettier-ignore
-  });
+  const flown = once(() => flyPreset('mild').trace);
+  const [spec] = skerry.startWatches;
+  const limit = skerry.limits.find((l) => spec.kind === 'turbine' && l.channel === spec.channels.temperature && l.phases.includes('start'))!.id; // prettier-ignore
 
   test('that say the same is as before, and a call-out is no word of it', () => {
-    const tried = tryStart(skerry, skerry, trace);
+    const tried = tryStart(skerry, skerry, flown());
     expect(tried.outcome).toBe('as-before');
     expect(tried.before).toEqual(tried.after);
     expect(tried.before.some((c) => c.stops)).toBe(false);
@@ -31,14 +27,15 @@ describe('a recorded start under two versions of its type', () => {
 
   test('of which one would stop it', () => {
     const lower = moved(limit, -300);
-    const stopped = tryStart(skerry, lower, trace);
+    const stopped = tryStart(skerry, lower, flown());
     expect(stopped.outcome).toBe('stopped');
-    expect(stopped.after.find((c) => c.stops)!.t_s).toBeGreaterThan(trace.t_s[0]!);
-    expect(tryStart(lower, skerry, trace).outcome).toBe('no-longer-stopped');
-    expect(tryStart(lower, lower, trace).outcome).toBe('as-before');
+    expect(stopped.after.find((c) => c.stops)!.t_s).toBeGreaterThan(flown().t_s[0]!);
+    expect(tryStart(lower, skerry, flown()).outcome).toBe('no-longer-stopped');
+    expect(tryStart(lower, lower, flown()).outcome).toBe('as-before');
   });
 
   test('a channel that was not recorded is unknown, and one that nobody has is not read', () => {
+    const trace = flown();
     const tot = trace.channels.indexOf('tot.1');
     const without: Trace = {
       channels: ['other', ...trace.channels.filter((_, i) => i !== tot)],
@@ -47,7 +44,7 @@ describe('a recorded start under two versions of its type', () => {
     };
     const { outcome, before } = tryStart(skerry, moved(limit, -300), without);
     expect(outcome).not.toBe('stopped');
-    expect(before).not.toEqual(tryStart(skerry, skerry, trace).before);
+    expect(before).not.toEqual(tryStart(skerry, skerry, flown()).before);
     expect(tryStart(skerry, skerry, { channels: [], t_s: new Float64Array(), columns: [] })).toEqual({ outcome: 'as-before', before: [], after: [] }); // prettier-ignore
   });
 });

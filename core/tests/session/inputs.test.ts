@@ -1,5 +1,4 @@
-import { beforeAll, describe, expect, test } from 'vitest';
-import type { PracticeRun } from '@rouse/core/drill';
+import { describe, expect, test } from 'vitest';
 import type { Entry, Payload } from '@rouse/core/procedure';
 import {
   CORRIDOR_STARTS,
@@ -12,7 +11,7 @@ import {
 import { rowAt, rowInto, type Trace } from '@rouse/core/trace';
 import { dayOf } from '@rouse/core/watch';
 import { inputOf } from '../desk.ts';
-import { flyPreset, RUN_ID, skerry } from '../skerry.ts';
+import { flyPreset, once, RUN_ID, skerry } from '../skerry.ts';
 
 const opened = { tail: 'QV-SKY', type: 'S7', typeVersion: skerry.version, pad: '', conditions: '' };
 const START = 'engine-1-start';
@@ -31,15 +30,11 @@ const until = (trace: Trace, rows: number): Trace => ({
   columns: trace.columns.map((c) => c.subarray(0, rows)),
 });
 
-let mild: PracticeRun;
-let startedAt_s: number;
-beforeAll(() => {
-  mild = flyPreset('mild');
-  startedAt_s = mild.entries.find((e) => e.kind === 'start-state')!.t;
-});
+const mild = once(() => flyPreset('mild'));
+const startedAt = once(() => mild().entries.find((e) => e.kind === 'start-state')!.t);
 
 /** Feeds the mild start up to a moment of the run clock. */
-function feed(session: RunSession, to_s: number, trace = mild.trace): Entry[] {
+function feed(session: RunSession, to_s: number, trace = mild().trace): Entry[] {
   const values = new Float64Array(trace.columns.length);
   const out: Entry[] = [];
   for (let i = Number.isNaN(session.lastFrame_s) ? 0 : rowAt(trace, session.lastFrame_s + 1e-6); i < trace.t_s.length && trace.t_s[i]! < to_s; i++) {
@@ -65,7 +60,7 @@ describe('a run that is opened', () => {
 
   test('knows the usual range of its tail by start watch, none where nothing was learned', () => {
     expect(begun().corridors).toEqual({ [START]: null });
-    const { record, profile } = mild.starts[0]!;
+    const { record, profile } = mild().starts[0]!;
     const starts = Array.from({ length: 8 }, () => ({ profile, day: dayOf(record) }));
     const past = pastOfTail(skerry, { [START]: starts }, []);
     expect(begun('device', past).corridors[START]).toMatchObject({ starts: 8 });
@@ -77,7 +72,7 @@ describe('a run that is opened', () => {
 describe('frames', () => {
   test('settle what sensors see, by the watch; in a recording nobody works a list', () => {
     const [live, recorded] = [begun(), begun('recording')];
-    for (const session of [live, recorded]) feed(session, startedAt_s + 5);
+    for (const session of [live, recorded]) feed(session, startedAt() + 5);
     const sensed = (session: RunSession) => session.entries.filter((e) => e.kind === 'item-done');
     expect(sensed(recorded)).toEqual([]);
     expect(recorded.entries.some((e) => e.kind === 'start-state' && e.state === 'cranking')).toBe(true);
@@ -87,13 +82,13 @@ describe('frames', () => {
 
   test('are looked at for items every fifth time, checks apart', () => {
     const session = begun();
-    const first = mild.entries.find((e) => e.kind === 'item-done' && e.how === 'sensed')!;
+    const first = mild().entries.find((e) => e.kind === 'item-done' && e.how === 'sensed')!;
     // the list is where it was when the sensor settled it
-    const before = mild.entries.filter((e) => e.seq < first.seq && e.by !== 'watch');
+    const before = mild().entries.filter((e) => e.seq < first.seq && e.by !== 'watch');
     for (const { kind, id: _, run: _r, seq: _s, at: _a, t, by: _b, prev: _p, ...rest } of before.slice(1))
       session.answer({ by: 'pilot', t_s: t, payload: { kind, ...rest } as Payload });
     const values = new Float64Array(skerry.channels.length);
-    rowInto(mild.trace, rowAt(mild.trace, first.t), values);
+    rowInto(mild().trace, rowAt(mild().trace, first.t), values);
     const settled: number[] = [];
     for (let k = 1; k <= 40; k++)
       if (session.frame(first.t + k / 50, values).journal.some((e) => e.kind === 'item-done')) settled.push(k);
@@ -114,34 +109,34 @@ describe('frames', () => {
 describe('a stop by the pilot', () => {
   test('is one entry, his, under his id; what the watch says with it is the watch’s, and the figures are kept', () => {
     const session = begun();
-    feed(session, startedAt_s + 6);
-    const { entry, effects } = session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt_s + 6, payload: abort }) as Extract<ReturnType<RunSession['answer']>, { ok: true }>; // prettier-ignore
+    feed(session, startedAt() + 6);
+    const { entry, effects } = session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 6, payload: abort }) as Extract<ReturnType<RunSession['answer']>, { ok: true }>; // prettier-ignore
     expect(entry).toMatchObject({ id: 'mine', kind: 'abort', by: 'R. Vale', reason: 'pilot', watch: START });
     expect(effects.journal.filter((e) => e.kind === 'abort')).toEqual([entry]);
     expect(effects.tell).toEqual([entry]);
     expect(effects.journal.filter((e) => e.kind !== 'abort').map((e) => e.by)).toEqual(['watch']);
     expect(effects.starts).toMatchObject([{ watch: START, attempt: 1, good: false }]);
-    expect(effects.starts[0]!.record.starterAt_s).toBeCloseTo(startedAt_s, 1);
-    expect(session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt_s + 7, payload: abort })).toMatchObject({ ok: true, entry: { id: 'mine' } }); // prettier-ignore
+    expect(effects.starts[0]!.record.starterAt_s).toBeCloseTo(startedAt(), 1);
+    expect(session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 7, payload: abort })).toMatchObject({ ok: true, entry: { id: 'mine' } }); // prettier-ignore
     // its figures are final when the engine has come to rest
     const values = new Float64Array(skerry.channels.length);
-    rowInto(mild.trace, 0, values);
-    const ended = Array.from({ length: 3000 }, (_, k) => session.frame(startedAt_s + 7 + k / 50, values).starts).flat();
+    rowInto(mild().trace, 0, values);
+    const ended = Array.from({ length: 3000 }, (_, k) => session.frame(startedAt() + 7 + k / 50, values).starts).flat();
     expect(ended).toMatchObject([{ watch: START, attempt: 1, good: false }]);
   });
 
   test('without an id is found by who said it', () => {
     const session = begun();
-    feed(session, startedAt_s + 6);
-    const stopped = session.answer({ by: 'R. Vale', t_s: startedAt_s + 6, payload: abort });
+    feed(session, startedAt() + 6);
+    const stopped = session.answer({ by: 'R. Vale', t_s: startedAt() + 6, payload: abort });
     expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', by: 'R. Vale' } });
   });
 
   test('closed before the engine stood still, its figures are those seen so far', () => {
     const session = begun();
-    feed(session, startedAt_s + 6);
-    session.answer({ by: 'pilot', t_s: startedAt_s + 6, payload: abort });
-    const { effects } = session.answer({ by: 'pilot', t_s: startedAt_s + 7, payload: { kind: 'closed', outcome: 'aborted' } }); // prettier-ignore
+    feed(session, startedAt() + 6);
+    session.answer({ by: 'pilot', t_s: startedAt() + 6, payload: abort });
+    const { effects } = session.answer({ by: 'pilot', t_s: startedAt() + 7, payload: { kind: 'closed', outcome: 'aborted' } }); // prettier-ignore
     expect(effects.starts).toMatchObject([{ watch: START, good: false }]);
     expect(effects.close).toMatchObject({ outcome: 'aborted', booking: { engines: [{ engine: 1 }] } });
     // nothing was stopped: nothing is added
@@ -154,7 +149,7 @@ describe('a stop by the pilot', () => {
 test('a start that ends well is good, once, with what is learned of it', () => {
   const session = begun();
   const values = new Float64Array(skerry.channels.length);
-  const { trace } = mild;
+  const { trace } = mild();
   const starts = [];
   for (let i = 0; i < trace.t_s.length; i++) {
     rowInto(trace, i, values);
@@ -168,27 +163,27 @@ test('a start that ends well is good, once, with what is learned of it', () => {
 describe('a run that is taken up', () => {
   test('reports what was seen and not written, once, and goes on with its readings', () => {
     const first = begun();
-    feed(first, startedAt_s + 8);
-    const rows = rowAt(mild.trace, startedAt_s + 8);
+    feed(first, startedAt() + 8);
+    const rows = rowAt(mild().trace, startedAt() + 8);
     const told = first.entries.filter((e) => e.kind === 'cue' || e.kind === 'start-state');
     expect(told.length).toBeGreaterThan(2);
     // everything after the opening was lost with the process
     const again = begun('device', NO_PAST, 1000);
-    const missed = again.restore(first.entries.slice(0, 1), until(mild.trace, rows));
+    const missed = again.restore(first.entries.slice(0, 1), until(mild().trace, rows));
     const said = (entries: readonly Entry[]) => entries.filter((e) => e.by === 'watch' && e.kind !== 'item-done').map((e) => `${e.kind} ${e.t}`); // prettier-ignore
     expect(said(missed.journal)).toEqual(said(first.entries));
-    expect(again.lastFrame_s).toBe(mild.trace.t_s[rows - 1]);
+    expect(again.lastFrame_s).toBe(mild().trace.t_s[rows - 1]);
     expect(again.freshValues(again.lastFrame_s)).toEqual(first.freshValues(first.lastFrame_s));
     // and a third process has nothing to add
-    expect(begun('device', NO_PAST, 2000).restore(again.entries, until(mild.trace, rows)).journal).toEqual([]);
+    expect(begun('device', NO_PAST, 2000).restore(again.entries, until(mild().trace, rows)).journal).toEqual([]);
   });
 
   test('without a frame it waits for the first', () => {
     const again = begun('device', NO_PAST, 1000);
-    expect(again.restore(begun().entries, until(mild.trace, 0)).journal).toEqual([]);
+    expect(again.restore(begun().entries, until(mild().trace, 0)).journal).toEqual([]);
     expect(again.lastFrame_s).toBeNaN();
     const values = new Float64Array(skerry.channels.length);
-    rowInto(mild.trace, 0, values);
+    rowInto(mild().trace, 0, values);
     expect(again.frame(0, values).frames).toBe(true);
   });
 });

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
 import { checkChain, type Entry, type Payload, reduceRun } from '@rouse/core/procedure';
 import { checkSeals, createSession, NO_PAST, type RunSession, traceDigest } from '@rouse/core/session';
 import { conditionsOf } from '@rouse/core/simulator';
 import { decodeChunk, encodeChunk, rowAt, rowInto, type Trace } from '@rouse/core/trace';
 import { typeOf } from '../fleet.ts';
-import { flyPreset, RUN_ID, skerry } from '../skerry.ts';
+import { flyPreset, once, RUN_ID, skerry } from '../skerry.ts';
 
 const opened = {
   tail: 'QV-SKY',
@@ -195,18 +195,17 @@ describe('a session', () => {
 });
 
 describe('the digest of a trace', () => {
-  let trace: Trace;
-  beforeAll(() => {
-    trace = flyPreset('no-light').trace;
-  });
+  const flown = once(() => flyPreset('no-light').trace);
   const resolutions = skerry.channels.map((c) => c.resolution);
 
   test('is the same before and after the codec', () => {
+    const trace = flown();
     const back = decodeChunk(encodeChunk(trace, resolutions), trace.channels);
     expect(traceDigest(back, resolutions)).toBe(traceDigest(trace, resolutions));
   });
 
   test('finds a changed reading, a lost frame, and frames that were never sealed', () => {
+    const trace = flown();
     const session = begun();
     feed(session, trace);
     const to_s = trace.t_s[trace.t_s.length - 1]!;
@@ -229,20 +228,15 @@ describe('the digest of a trace', () => {
 });
 
 describe('a start that was not wholly seen', () => {
-  let mild: Trace;
-  let startAt: number;
-  let t0: number;
-  beforeAll(() => {
-    mild = flyPreset('mild').trace;
-    startAt = mild.t_s.findIndex((_, i) => mild.columns[0]![i]! > 25);
-    t0 = mild.t_s[startAt]!;
-  });
+  const mild = once(() => flyPreset('mild').trace);
+  const startAt = once(() => mild().t_s.findIndex((_, i) => mild().columns[0]![i]! > 25));
+  const t0 = once(() => mild().t_s[startAt()]!);
   const without = (hide: (t: number, i: number) => boolean): Trace => {
-    const keep = [...mild.t_s].flatMap((t, i) => (hide(t, i) ? [] : [i]));
+    const keep = [...mild().t_s].flatMap((t, i) => (hide(t, i) ? [] : [i]));
     return {
-      channels: mild.channels,
-      t_s: Float64Array.from(keep, (i) => mild.t_s[i]!),
-      columns: mild.columns.map((c) => Float64Array.from(keep, (i) => c[i]!)),
+      channels: mild().channels,
+      t_s: Float64Array.from(keep, (i) => mild().t_s[i]!),
+      columns: mild().columns.map((c) => Float64Array.from(keep, (i) => c[i]!)),
     };
   };
   const outcomeOf = (trace: Trace) => {
@@ -257,8 +251,8 @@ describe('a start that was not wholly seen', () => {
     return { verdict: done?.kind === 'start-done' ? done.verdict : null, learned: starts.map((s) => s.good), session };
   };
   test.each<[string, (t: number, i: number) => boolean]>([
-    ['a hole of 8 s', (t) => t > t0 && t < t0 + 8],
-    ['a hole of 20 s', (t) => t > t0 - 10 && t < t0 + 10],
+    ['a hole of 8 s', (t) => t > t0() && t < t0() + 8],
+    ['a hole of 20 s', (t) => t > t0() - 10 && t < t0() + 10],
     ['one frame a second, and every third of them lost', (_, i) => i % 50 !== 0 || i % 150 === 0],
   ])('%s: not good, in words, and nothing is learned from it', (_, hide) => {
     const { verdict, learned, session } = outcomeOf(without(hide));
@@ -272,7 +266,7 @@ describe('a start that was not wholly seen', () => {
   test('a temperature that stood still: unknown', () => {
     const trace = without(() => false);
     const tot = trace.channels.indexOf('tot.1');
-    for (let i = startAt; i < trace.t_s.length; i++) trace.columns[tot]![i] = trace.columns[tot]![startAt]!;
+    for (let i = startAt(); i < trace.t_s.length; i++) trace.columns[tot]![i] = trace.columns[tot]![startAt()]!;
     const { verdict, learned } = outcomeOf(trace);
     expect(verdict).not.toBe('good');
     expect(learned).not.toContain(true);
@@ -281,7 +275,7 @@ describe('a start that was not wholly seen', () => {
   test.each<[string, (t: number, i: number) => boolean]>([
     ['whole', () => false],
     ['one frame a second', (_, i) => i % 50 !== 0],
-    ['a hole of half a second', (t) => t > t0 && t < t0 + 0.5],
+    ['a hole of half a second', (t) => t > t0() && t < t0() + 0.5],
   ])('%s: good', (_, hide) => {
     const { verdict, learned } = outcomeOf(without(hide));
     expect(verdict).toBe('good');
