@@ -301,7 +301,6 @@ export class RunSession {
     this.made.push(entry!);
     this.entries = [...this.entries, entry!];
     this.state = reduceRun(this.entries);
-    if (payload.kind === 'briefed') this.watch?.airIs(startAir(this.state));
     // closed before an engine stood still: its figures are those seen so far
     if (payload.kind !== 'closed') return;
     for (const machine of this.watch?.starts ?? [])

@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import type { Entry, Payload } from '@rouse/core/procedure';
+import type { Item } from '@rouse/core/aircraft';
+import type { PastCheck } from '@rouse/core/health';
+import { checkChain, type Entry, type Payload } from '@rouse/core/procedure';
 import {
   CORRIDOR_STARTS,
   createSession,
@@ -11,6 +13,7 @@ import {
 import { rowAt, rowInto, type Trace } from '@rouse/core/trace';
 import { dayOf } from '@rouse/core/watch';
 import { inputOf } from '../desk.ts';
+import { typeOf } from '../fleet.ts';
 import { flyPreset, once, RUN_ID, skerry } from '../skerry.ts';
 
 const opened = { tail: 'QV-SKY', type: 'S7', typeVersion: skerry.version, pad: '', conditions: '' };
@@ -44,6 +47,16 @@ function feed(session: RunSession, to_s: number, trace = mild().trace): Entry[] 
   return out;
 } // prettier-ignore
 
+/** Feeds rows of the mild start. */
+function feedRows(session: RunSession, from: number, to: number): void {
+  const { trace } = mild();
+  const values = new Float64Array(trace.columns.length);
+  for (let i = from; i < to; i++) {
+    rowInto(trace, i, values);
+    session.frame(trace.t_s[i]!, values);
+  }
+}
+
 const abort: Payload = { kind: 'abort', watch: START, reason: 'pilot', text: 'Stopped by the pilot', say: 'Stop.', figure: 'own call' }; // prettier-ignore
 
 describe('a run that is opened', () => {
@@ -66,6 +79,17 @@ describe('a run that is opened', () => {
     expect(begun('device', past).corridors[START]).toMatchObject({ starts: 8 });
     expect(pastOfTail(skerry, {}, []).corridors).toEqual({ [START]: null });
     expect(CORRIDOR_STARTS).toBe(40);
+    expect(pastOfTail(typeOf('T2'), {}, []).corridors).toEqual({});
+  });
+
+  test('knows what its checks usually are, and what its hovers took more than predicted', () => {
+    const { trace } = skerry.items.find((i): i is Extract<Item, { kind: 'measure' }> => i.id === 'hover-check')!;
+    const { id } = trace!.figures.find((f) => f.of === 'hover' && f.says === 'difference')!;
+    const past = Array.from({ length: 12 }, (): PastCheck => ({ check: trace!.check, figures: [{ id, value: 2, good: [null, null] }] })); // prettier-ignore
+    const { learned } = pastOfTail(skerry, {}, past);
+    expect(learned.hoverOffset_pct).toBe(2);
+    expect(learned.checks.usual).toHaveProperty([`${trace!.check}/${id}`]);
+    expect(pastOfTail(skerry, {}, []).learned).toMatchObject({ hoverOffset_pct: 0, checks: { usual: {} } });
   });
 });
 
@@ -234,4 +258,172 @@ test('by hand nothing of the line is taken', () => {
   session.open('pilot', { ...opened, source: 'by-hand' }, null);
   expect(session.frame(1, new Float64Array(skerry.channels.length)).frames).toBe(false);
   expect(session.view().watch).toBeNull();
+});
+
+test('a run that is closed while a reading is still outside its limit keeps the exceedance, before the word closed', () => {
+  const { trace, entries } = mild();
+  const session = begun();
+  const idle_s = entries.find((e) => e.kind === 'start-done')!.t + 5;
+  const last = trace.t_s.findIndex((t) => t > idle_s);
+  feedRows(session, 0, last);
+  const values = new Float64Array(trace.columns.length);
+  rowInto(trace, last, values);
+  values[skerry.channels.findIndex((c) => c.id === 'oil.1.pressure')] = 0.1;
+  for (let k = 1; k <= 500; k++) session.frame(idle_s + k / 50, values);
+  const closed = session.answer({
+    by: 'pilot',
+    t_s: idle_s + 10.1,
+    payload: { kind: 'closed', outcome: 'given-up' },
+  });
+  expect(closed.ok && closed.entry.kind).toBe('closed');
+  expect(session.entries.at(-1)!.kind).toBe('closed');
+  const held = session.entries.find((e) => e.kind === 'exceedance' && e.limit.startsWith('oil'));
+  expect(held).toMatchObject({ expired: true, severity: 'warning' });
+  expect(checkChain(session.entries)).toBeNull();
+});
+
+test('a frame that does not come after the one before is refused and changes nothing', () => {
+  const { trace } = mild();
+  const session = begun();
+  feedRows(session, 0, 100);
+  const before = session.entries;
+  const values = new Float64Array(trace.columns.length).fill(NaN);
+  expect(session.frame(trace.t_s[99]!, values).frames).toBe(false);
+  expect(session.frame(trace.t_s[50]!, values).frames).toBe(false);
+  expect(session.frame(-1, values).frames).toBe(false);
+  expect(session.lastFrame_s).toBe(trace.t_s[99]);
+  expect(session.entries).toBe(before);
+  expect(session.frame(trace.t_s[100]!, values).frames).toBe(true);
+});
+
+test('a start that the pilot stopped stays stopped when it is taken up', () => {
+  const { trace } = mild();
+  const session = begun();
+  const values = new Float64Array(trace.columns.length);
+  let i = 0;
+  for (; !session.entries.some((e) => e.kind === 'start-state' && e.state === 'accelerating'); i++) {
+    rowInto(trace, i, values);
+    session.frame(trace.t_s[i]!, values);
+  }
+  const stopped = session.answer({ id: '0193a000-0000-7000-8000-0000000000bb', by: 'pilot', t_s: trace.t_s[i - 1]! + 0.01, payload: abort }); // prettier-ignore
+  expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', reason: 'pilot', by: 'pilot', id: '0193a000-0000-7000-8000-0000000000bb' } }); // prettier-ignore
+  feedRows(session, i, i + 200);
+  const again = begun('device', NO_PAST, 1e6);
+  const missed = again.restore(session.entries, {
+    channels: trace.channels,
+    t_s: trace.t_s.subarray(0, i + 200),
+    columns: trace.columns.map((c) => c.subarray(0, i + 200)),
+  });
+  expect(missed.journal).toEqual([]);
+  expect(again.view().watch!.starts[0]!.state).toBe('aborted');
+});
+
+test('without data every reading is unknown within the one limit, and that is said once', () => {
+  const { trace } = mild();
+  const session = begun();
+  feedRows(session, 0, 50);
+  const t = trace.t_s[49]!;
+  expect(session.freshValues(t + 0.7)).not.toBeNull();
+  expect(session.clock(t + 0.7).tell).toEqual([]);
+  expect(session.freshValues(t + 0.9)).toBeNull();
+  expect(session.clock(t + 0.9).tell).toMatchObject([{ code: 'source-lost', severity: 'warning' }]);
+  expect(session.clock(t + 1).tell).toEqual([]);
+});
+
+test('closing says what it adds to the books, and nothing is taken any more', () => {
+  const { trace } = mild();
+  const session = begun();
+  feedRows(session, 0, 200);
+  const { effects } = session.answer({ by: 'pilot', t_s: 5, payload: { kind: 'closed', outcome: 'given-up' } });
+  expect(effects.close).toMatchObject({ outcome: 'given-up', booking: { engines: [{ engine: 1, starts: 0 }] } });
+  expect(session.frame(trace.t_s[200]!, new Float64Array(trace.columns.length)).frames).toBe(false);
+  expect(session.clock(1e4)).toMatchObject({ journal: [] });
+});
+
+test('an answer that is refused says why, and writes nothing', () => {
+  const session = begun();
+  const before = session.entries;
+  const refused = session.answer({ id: 'x', by: 'pilot', t_s: 1, payload: { kind: 'undone', entry: 'none' } });
+  expect(refused).toMatchObject({ ok: false, code: 'nothing-to-undo', effects: { journal: [], frames: false } });
+  expect(session.entries).toBe(before);
+  const taken = session.answer({ id: 'x', by: 'pilot', t_s: 1, payload: { kind: 'mark', words: 'w' } });
+  expect(taken).toMatchObject({ ok: true, entry: { id: 'x' }, effects: { frames: false, journal: [{ id: 'x' }] } });
+});
+
+test('a start with a hole of eight seconds is not good, and nothing is learned from it', () => {
+  const session = begun();
+  feed(session, startedAt());
+  const { trace } = mild();
+  const values = new Float64Array(trace.columns.length);
+  const starts = [];
+  for (let i = rowAt(trace, startedAt() + 8); i < trace.t_s.length; i++) {
+    rowInto(trace, i, values);
+    starts.push(...session.frame(trace.t_s[i]!, values).starts);
+  }
+  expect(starts.map((x) => x.good)).not.toContain(true);
+});
+
+test('a type that nothing is watched of keeps its frames, its answers and its end', () => {
+  const stamp = (t_s: number) => ({ id: `id-${t_s}-${Math.round(t_s * 7)}`, at_ms: 0 });
+  const plain = { ...skerry, startWatches: [] } as unknown as typeof skerry;
+  const session = createSession(plain, { run: RUN_ID, past: NO_PAST, stamp });
+  session.open('pilot', { ...opened, source: 'device' }, null);
+  expect(session.view().watch).toBeNull();
+  expect(session.frame(1, new Float64Array(skerry.channels.length)).frames).toBe(true);
+  expect(session.clock(99).journal).toEqual([]);
+  expect(session.answer({ by: 'pilot', t_s: 2, payload: abort })).toMatchObject({ ok: true, entry: { kind: 'abort' } });
+  const again = createSession(plain, { run: RUN_ID, past: NO_PAST, stamp });
+  expect(again.restore(session.entries, until(mild().trace, 5))).toMatchObject({ journal: [], frames: false });
+  expect(again.answer({ by: 'pilot', t_s: 3, payload: { kind: 'closed', outcome: 'aborted' } })).toMatchObject({ ok: true, effects: { starts: [], close: { outcome: 'aborted' } } }); // prettier-ignore
+});
+
+describe('the ledgers of an engine', () => {
+  const H9 = typeOf('H9');
+  const spec = H9.ratings!.ledgers.find((l) => l.id === 'one-engine')!;
+  const [{ channels, edges }] = spec.measures as [{ channels: string[]; edges: number[] }];
+  const used = H9.channels.findIndex((c) => c.id === channels[0]);
+  const above = edges[0]! + 1;
+  const speed = H9.channels.findIndex((c) => c.id === 'ng.1');
+
+  /** Frames at one-engine power, twenty a second. */
+  function worked(session: RunSession, from_s: number, to_s: number): Entry[] {
+    const values = new Float64Array(H9.channels.length);
+    values[speed] = 90;
+    const out: Entry[] = [];
+    for (let t_s = from_s; t_s < to_s; t_s += 0.05) {
+      values[used] = t_s < from_s + 1 ? 0 : above;
+      out.push(...session.frame(t_s, values).journal);
+    }
+    return out;
+  }
+  const session = (from: number): RunSession => {
+    let n = from;
+    return createSession(H9, { run: RUN_ID, past: NO_PAST, stamp: (t_s) => ({ id: `r-${++n}`, at_ms: t_s * 1000 }) });
+  };
+
+  test('say in the journal what was used, and say it once, also when the run is taken up', () => {
+    const one = session(0);
+    one.open('pilot', { ...opened, type: 'H9', typeVersion: H9.version, source: 'device' }, null);
+    const booked = worked(one, 1, 20).filter((e) => e.kind === 'rating');
+    expect(booked.length).toBeGreaterThan(0);
+    expect(booked.every((e) => e.by === 'watch' && e.t < 20)).toBe(true);
+    expect(one.view().ratings.some((r) => r.booked_s > 10)).toBe(true);
+    const rows = Array.from({ length: 380 }, (_, i) => 1 + i * 0.05);
+    const trace: Trace = {
+      channels: H9.channels.map((c) => c.id),
+      t_s: Float64Array.from(rows),
+      columns: H9.channels.map((_, k) =>
+        Float64Array.from(rows, (t) => (k === speed ? 90 : k === used && t >= 2 ? above : 0)),
+      ),
+    };
+    expect(
+      session(100)
+        .restore(one.entries, trace)
+        .journal.filter((e) => e.kind === 'rating'),
+    ).toEqual([]);
+    const lost = session(100)
+      .restore(one.entries.slice(0, 1), trace)
+      .journal.filter((e) => e.kind === 'rating');
+    expect(lost.map((e) => e.t)).toEqual(booked.map((e) => e.t));
+  });
 });

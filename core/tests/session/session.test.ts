@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { flyPractice } from '@rouse/core/drill';
-import { checkChain, type Entry, type Payload, reduceRun } from '@rouse/core/procedure';
+import { checkChain, type Entry, reduceRun } from '@rouse/core/procedure';
 import { checkSeals, createSession, NO_PAST, type RunSession, traceDigest } from '@rouse/core/session';
 import { conditionsOf } from '@rouse/core/simulator';
 import { decodeChunk, encodeChunk, rowAt, rowInto, type Trace } from '@rouse/core/trace';
@@ -45,38 +45,7 @@ const kinds = (entries: readonly Entry[]): string[] =>
     (e) => `${e.kind} ${'code' in e ? e.code : 'state' in e ? e.state : 'reason' in e ? e.reason : ''} ${e.t}`,
   );
 
-const abortOf = (session: RunSession): Payload => ({
-  kind: 'abort',
-  watch: session.type.startWatches[0]!.id,
-  reason: 'pilot',
-  text: 'Stopped by the pilot',
-  say: 'Stop.',
-  figure: 'own call',
-});
-
 describe('a session', () => {
-  test('a run that is closed while a reading is still outside its limit keeps the exceedance, before the word closed', () => {
-    const { trace, entries } = flyPreset('mild');
-    const session = begun();
-    const idle_s = entries.find((e) => e.kind === 'start-done')!.t + 5;
-    const last = trace.t_s.findIndex((t) => t > idle_s);
-    feed(session, trace, 0, last);
-    const values = new Float64Array(trace.columns.length);
-    rowInto(trace, last, values);
-    values[skerry.channels.findIndex((c) => c.id === 'oil.1.pressure')] = 0.1;
-    for (let k = 1; k <= 500; k++) session.frame(idle_s + k / 50, values);
-    const closed = session.answer({
-      by: 'pilot',
-      t_s: idle_s + 10.1,
-      payload: { kind: 'closed', outcome: 'given-up' },
-    });
-    expect(closed.ok && closed.entry.kind).toBe('closed');
-    expect(session.entries.at(-1)!.kind).toBe('closed');
-    const held = session.entries.find((e) => e.kind === 'exceedance' && e.limit.startsWith('oil'));
-    expect(held).toMatchObject({ expired: true, severity: 'warning' });
-    expect(checkChain(session.entries)).toBeNull();
-  });
-
   test('the same inputs give the same effects, entry by entry and hash by hash', () => {
     const { trace } = flyPreset('hot-start');
     const [a, b] = [begun(), begun()];
@@ -102,20 +71,6 @@ describe('a session', () => {
     }
     expect(told).toBeGreaterThan(3);
     expect(session.entries.some((e) => e.kind === 'abort')).toBe(true);
-  });
-
-  test('a frame that does not come after the one before is refused and changes nothing', () => {
-    const { trace } = flyPreset('mild');
-    const session = begun();
-    feed(session, trace, 0, 100);
-    const before = session.entries;
-    const values = new Float64Array(trace.columns.length).fill(NaN);
-    expect(session.frame(trace.t_s[99]!, values).frames).toBe(false);
-    expect(session.frame(trace.t_s[50]!, values).frames).toBe(false);
-    expect(session.frame(-1, values).frames).toBe(false);
-    expect(session.lastFrame_s).toBe(trace.t_s[99]);
-    expect(session.entries).toBe(before);
-    expect(session.frame(trace.t_s[100]!, values).frames).toBe(true);
   });
 
   test('taken up at any moment it goes on as if nothing had been, and says nothing twice', () => {
@@ -147,50 +102,6 @@ describe('a session', () => {
       }),
       { numRuns: 25 },
     );
-  });
-
-  test('a start that the pilot stopped stays stopped when it is taken up', () => {
-    const { trace } = flyPreset('mild');
-    const session = begun();
-    const values = new Float64Array(trace.columns.length);
-    let i = 0;
-    for (; !session.entries.some((e) => e.kind === 'start-state' && e.state === 'accelerating'); i++) {
-      rowInto(trace, i, values);
-      session.frame(trace.t_s[i]!, values);
-    }
-    const stopped = session.answer({ id: '0193a000-0000-7000-8000-0000000000bb', by: 'pilot', t_s: trace.t_s[i - 1]! + 0.01, payload: abortOf(session) }); // prettier-ignore
-    expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', reason: 'pilot', by: 'pilot', id: '0193a000-0000-7000-8000-0000000000bb' } }); // prettier-ignore
-    feed(session, trace, i, i + 200);
-    const again = begun(1e6);
-    const missed = again.restore(session.entries, {
-      channels: trace.channels,
-      t_s: trace.t_s.subarray(0, i + 200),
-      columns: trace.columns.map((c) => c.subarray(0, i + 200)),
-    });
-    expect(missed.journal).toEqual([]);
-    expect(again.view().watch!.starts[0]!.state).toBe('aborted');
-  });
-
-  test('without data every reading is unknown within the one limit, and that is said once', () => {
-    const { trace } = flyPreset('mild');
-    const session = begun();
-    feed(session, trace, 0, 50);
-    const t = trace.t_s[49]!;
-    expect(session.freshValues(t + 0.7)).not.toBeNull();
-    expect(session.clock(t + 0.7).tell).toEqual([]);
-    expect(session.freshValues(t + 0.9)).toBeNull();
-    expect(session.clock(t + 0.9).tell).toMatchObject([{ code: 'source-lost', severity: 'warning' }]);
-    expect(session.clock(t + 1).tell).toEqual([]);
-  });
-
-  test('closing says what it adds to the books, and nothing is taken any more', () => {
-    const { trace } = flyPreset('mild');
-    const session = begun();
-    feed(session, trace, 0, 200);
-    const { effects } = session.answer({ by: 'pilot', t_s: 5, payload: { kind: 'closed', outcome: 'given-up' } });
-    expect(effects.close).toMatchObject({ outcome: 'given-up', booking: { engines: [{ engine: 1, starts: 0 }] } });
-    expect(session.frame(trace.t_s[200]!, new Float64Array(trace.columns.length)).frames).toBe(false);
-    expect(session.clock(1e4)).toMatchObject({ journal: [] });
   });
 });
 
