@@ -2,7 +2,7 @@ import type { RunsPage, Today } from '@rouse/core/contract';
 import { expect, test } from 'vitest';
 import { verifyBundle } from '@rouse/core/format';
 import { waitUntil } from '../rouse.ts';
-import { WHOLE } from '../whole.ts';
+import { WHOLE } from '../../core/tests/whole.ts';
 import { seriousFindings, spoken } from './chrome.ts';
 import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';

@@ -4,7 +4,7 @@ import { FLEET } from '../../server/src/demo/identity.ts';
 import { launchChrome, openPage } from './chrome.ts';
 import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { seventhType } from '../../core/tests/seventh.ts';
-import { WHOLE } from '../whole.ts';
+import { WHOLE } from '../../core/tests/whole.ts';
 import { useStage } from './stage.ts';
 
 const TAILS = FLEET.map((a) => a.tail);

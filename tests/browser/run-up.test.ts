@@ -1,7 +1,7 @@
 import { reduceRun, stillOpen } from '@rouse/core/procedure';
 import { expect, test } from 'vitest';
 import { types } from '../skerry.ts';
-import { WHOLE } from '../whole.ts';
+import { WHOLE } from '../../core/tests/whole.ts';
 import { seriousFindings } from './chrome.ts';
 import { answerByKeyboard, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';

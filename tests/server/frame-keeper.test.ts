@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Channel } from '@rouse/core/aircraft';
 import { rowsBetween, traceDigest } from '@rouse/core/session';
-import { decodeChunk, type Trace, TraceBuilder } from '@rouse/core/trace';
+import { decodeChunk, encodeChunk, type Trace, TraceBuilder } from '@rouse/core/trace';
 import { FrameKeeper } from '../../server/src/live/frame-keeper.ts';
+import { unpack } from '../../server/src/outbox/gathered.ts';
 
 const channels = [{ id: 'ng', resolution: 0.1 }, { id: 'tot', resolution: 1 }] as unknown as Channel[]; // prettier-ignore
 const ids = channels.map((c) => c.id);
@@ -78,3 +79,19 @@ function rows(trace: Trace, from: number, to: number): Trace {
     columns: trace.columns.map((column) => column.slice(from, to)),
   };
 }
+
+test('frames that cannot be read hold those around them up no longer', () => {
+  const chunkOf = (from_s: number): Uint8Array => {
+    const rows = new TraceBuilder(ids);
+    for (let i = 0; i < 5; i++) rows.push(from_s + i, [i, 400]);
+    return encodeChunk(rows.view(), resolutions, 'plain');
+  };
+  const cut = chunkOf(20).slice(0, -9);
+  const chunks = [chunkOf(10), new Uint8Array([1, 2, 3]), cut, chunkOf(30)];
+  const held = { run: null as never, chunks, after_s: 11, from_s: 11, to_s: 34 };
+  const { frames, unreadable } = unpack(held, ids);
+  expect([...frames.t_s]).toEqual([12, 13, 14, 30, 31, 32, 33, 34]);
+  expect(unreadable).toEqual([chunks[1], cut]);
+  expect(unpack({ ...held, chunks: [chunks[0]!] }, ids)).toMatchObject({ unreadable: [] });
+  expect(unpack({ ...held, chunks: [cut] }, ids).frames.t_s).toHaveLength(0);
+});

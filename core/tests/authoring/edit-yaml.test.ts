@@ -3,6 +3,7 @@ import { folderNames, readFolder } from '@rouse/aircraft';
 import { insertElement, moveElement, removeAt, setMember, type YamlPath } from '@rouse/core/authoring';
 import { describe, expect, test } from 'vitest';
 import { parse } from 'yaml';
+import { tries } from '../whole.ts';
 
 const texts = folderNames('aircraft').flatMap((name) =>
   Object.entries(readFolder(`aircraft/${name}`)!).filter(([file]) => file.startsWith('procedure/')),
@@ -37,7 +38,7 @@ describe('one value of a text is changed, and nothing else', () => {
         at(wanted, path)[name] = value;
         expect(parse(setMember(text, [...path, name], value))).toEqual(wanted);
       }),
-      { numRuns: 400, seed: 3 },
+      { numRuns: tries(400), seed: 3 },
     );
   });
 
@@ -51,7 +52,7 @@ describe('one value of a text is changed, and nothing else', () => {
         delete at(wanted, path)[name];
         expect(parse(removeAt(text, [...path, name]))).toEqual(wanted);
       }),
-      { numRuns: 400, seed: 4 },
+      { numRuns: tries(400), seed: 4 },
     );
   });
 
@@ -69,7 +70,7 @@ describe('one value of a text is changed, and nothing else', () => {
         expect(back === text || !text.includes('items:\n')).toBe(true);
         expect(parse(back)).toEqual(parse(text));
       }),
-      { numRuns: 200, seed: 5 },
+      { numRuns: tries(200), seed: 5 },
     );
   });
 

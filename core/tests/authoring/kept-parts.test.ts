@@ -3,6 +3,7 @@ import { auditType } from '@rouse/core/audit';
 import { compileType, YamlTexts } from '@rouse/core/authoring';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { tries } from '../whole.ts';
 
 const library = libraryIn('aircraft');
 
@@ -40,7 +41,7 @@ test.each(['haugh-h9', 'tarn-t2i'])(
           if (line % 2 === 0) folder[place] = written[place]!;
         }
       }),
-      { numRuns: 6, seed: 11 },
+      { numRuns: tries(6), seed: 11 },
     );
   },
 );

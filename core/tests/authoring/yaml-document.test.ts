@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { type Document, isCollection, parseDocument, visit } from 'yaml';
 import { expect, test } from 'vitest';
 import { readDocument } from '../../src/authoring/yaml-document.ts';
+import { tries } from '../whole.ts';
 
 const folders = ['strath-x14', 'skerry-s7', 'blank'].map((name) => readFolder(`aircraft/${name}`)!);
 const legs = folders.flatMap((folder) => Object.entries(folder).flatMap(([f, t]) => (f.startsWith('procedure/') ? [t] : []))); // prettier-ignore
@@ -57,7 +58,7 @@ test('a leg read item by item, key after key, is what it is when it is read whol
         if (back) text = before;
       }
     }),
-    { numRuns: 150, seed: 5 },
+    { numRuns: tries(150), seed: 5 },
   );
   // and it is read item by item, or this says nothing
   expect(byItem).toBeGreaterThan(100);

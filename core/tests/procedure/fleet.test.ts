@@ -17,6 +17,7 @@ import {
 } from '@rouse/core/procedure';
 import { fleet, typeOf } from '../fleet.ts';
 import { Hand } from '../hand.ts';
+import { tries } from '../whole.ts';
 
 /** Every answer to every choice of a type, once. */
 const waysToTry = (type: TypeFile): Record<string, string>[] =>
@@ -115,7 +116,7 @@ test('any legal order gives the same state, and none reaches the lift with an op
         expect(statuses(hand)).toEqual(statuses(straight));
       },
     ),
-    { numRuns: 25 },
+    { numRuns: tries(25) },
   );
 });
 

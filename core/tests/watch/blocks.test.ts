@@ -6,6 +6,7 @@ import { conditionsOf } from '@rouse/core/simulator';
 import type { Trace } from '@rouse/core/trace';
 import { Watch, type WatchEvent } from '@rouse/core/watch';
 import { fleet } from '../fleet.ts';
+import { tries } from '../whole.ts';
 
 /** A whole run: every start, the run-up, the hover where it is flown, the way back to a quiet aircraft. */
 function passage(type: WatchedType): Trace {
@@ -100,7 +101,7 @@ describe.each(fleet.map((t) => t.id))('%s in blocks and frame by frame', (id) =>
         const poor = harmed(trace, h, d);
         expect(inBlocks(type, poor)).toEqual(byFrames(type, poor));
       }),
-      { numRuns: 12 },
+      { numRuns: tries(12) },
     );
   });
 
@@ -111,7 +112,7 @@ describe.each(fleet.map((t) => t.id))('%s in blocks and frame by frame', (id) =>
         fc.pre(poor.t_s.length > 0);
         expect(inBlocks(type, poor)).toEqual(byFrames(type, poor));
       }),
-      { numRuns: 8 },
+      { numRuns: tries(8) },
     );
   });
 });

@@ -6,6 +6,7 @@ import { conditionsOf } from '@rouse/core/simulator';
 import type { Trace } from '@rouse/core/trace';
 import { snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
 import { fleet } from '../fleet.ts';
+import { tries } from '../whole.ts';
 
 /** What a unit can do to its frames from row `at` on, for so many rows. */
 type Damage = {
@@ -86,7 +87,7 @@ describe.each(fleet.map((t) => t.id))('%s', (id) => {
           expect(`${event.text} ${event.say}`).not.toMatch(/NaN|undefined|Infinity/);
         }
       }),
-      { numRuns: 20 },
+      { numRuns: tries(20) },
     );
   });
 
@@ -158,7 +159,7 @@ describe.each(fleet.map((t) => t.id))('%s', (id) => {
       fc.property(fc.array(again, { minLength: 1, maxLength: 8 }), (damages) => {
         expect(kinds(watched(type, trace, damages))).toEqual(kinds(clean));
       }),
-      { numRuns: 10 },
+      { numRuns: tries(10) },
     );
   });
 });

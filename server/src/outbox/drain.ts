@@ -1,6 +1,5 @@
 import type { TypeFile } from '@rouse/core/aircraft';
 import { pastWaitsOf, reduceRun } from '@rouse/core/procedure';
-import { decodeChunks, rowAt, type Trace } from '@rouse/core/trace';
 import type { Logger } from 'pino';
 import { getType } from '../db/aircraft.ts';
 import { insertBooking } from '../db/bookings.ts';
@@ -14,6 +13,7 @@ import { getTrace, insertTrace, lastStored_s } from '../db/trace.ts';
 import { insertWaits } from '../db/waits.ts';
 import { Refusal } from '../errors.ts';
 import { storeConsequences } from './consequences.ts';
+import { type Gathered, unpack } from './gathered.ts';
 import { type Outbox, type Read, weightOf } from './outbox.ts';
 import type { OutboxRecord, RunRef } from './record.ts';
 
@@ -33,16 +33,6 @@ const CHUNK_BYTES = 100_000;
 
 type EntriesRecord = Extract<OutboxRecord, { kind: 'entries' }>;
 type FramesRecord = Extract<OutboxRecord, { kind: 'frames' }>;
-
-interface Gathered {
-  run: RunRef;
-  /** as they were kept: unpacked one by one they would be most of what the memory holds */
-  chunks: Uint8Array[];
-  /** what is up to here is stored already */
-  after_s: number;
-  from_s: number;
-  to_s: number;
-}
 
 export interface DrainOptions {
   outbox: Outbox;
@@ -273,14 +263,22 @@ export class Drain {
   private async storeFrames(tx: Tx, held: Gathered, after: (() => void)[]): Promise<void> {
     const { run, to_s } = held;
     const { channels } = await this.typeOf(tx, run);
-    const whole = decodeChunks(
-      held.chunks,
+    const { frames, unreadable } = unpack(
+      held,
       channels.map((c) => c.id),
     );
-    await insertTrace(tx, run, rowsAfter(whole, held.after_s), channels);
+    for (const chunk of unreadable) await this.setApart(held, chunk);
+    await insertTrace(tx, run, frames, channels);
     this.gathered.delete(run.runId);
     this.framesTo_s.set(run.runId, to_s);
     after.push(() => this.options.onFrames(run.runId, to_s));
+  }
+
+  /** A chunk that nobody can read is kept as it is, with the stretch that it lies in. */
+  private async setApart({ run, after_s, to_s }: Gathered, chunk: Uint8Array): Promise<void> {
+    const data = Buffer.from(chunk).toString('base64');
+    await this.options.outbox.setAside({ kind: 'frames', run, first_s: after_s, last_s: to_s, data });
+    this.options.log.error({ run: run.runId, after_s, to_s }, 'frames of the outbox cannot be read; they are kept in refused.log of the outbox folder'); // prettier-ignore
   }
 
   private async storedTo(tx: Tx, run: RunRef): Promise<number> {
@@ -366,13 +364,4 @@ function byOperator(read: readonly Read[]): Map<string, OutboxRecord[]> {
     out.set(operatorId, [...(out.get(operatorId) ?? []), record]);
   }
   return out;
-}
-
-function rowsAfter(trace: Trace, after_s: number): Trace {
-  const from = rowAt(trace, after_s + 0.0005);
-  return {
-    channels: trace.channels,
-    t_s: trace.t_s.subarray(from),
-    columns: trace.columns.map((c) => c.subarray(from)),
-  };
 }

@@ -1,0 +1,39 @@
+import { decodeChunks, rowAt, type Trace } from '@rouse/core/trace';
+import type { RunRef } from './record.ts';
+
+/** Frames of one run that are on their way from the outbox to the database. */
+export interface Gathered {
+  run: RunRef;
+  /** as they were kept: unpacked one by one they would be most of what the memory holds */
+  chunks: Uint8Array[];
+  /** what is up to here is stored already */
+  after_s: number;
+  from_s: number;
+  to_s: number;
+}
+
+/** The frames that are not stored yet, and the chunks that nobody can read: they hold the others up no longer. */
+export function unpack({ chunks, after_s }: Gathered, channels: readonly string[]): { frames: Trace; unreadable: Uint8Array[] } {
+  const unreadable: Uint8Array[] = [];
+  const together = (): Trace => decodeChunks(chunks.filter((c) => !unreadable.includes(c)), channels);
+  try {
+    return { frames: rowsAfter(together(), after_s), unreadable };
+  } catch {
+    for (const chunk of chunks)
+      try {
+        decodeChunks([chunk], channels);
+      } catch {
+        unreadable.push(chunk);
+      }
+    return { frames: rowsAfter(together(), after_s), unreadable };
+  }
+} // prettier-ignore
+
+function rowsAfter(trace: Trace, after_s: number): Trace {
+  const from = rowAt(trace, after_s + 0.0005);
+  return {
+    channels: trace.channels,
+    t_s: trace.t_s.subarray(from),
+    columns: trace.columns.map((c) => c.subarray(from)),
+  };
+}
