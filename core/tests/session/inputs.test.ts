@@ -340,6 +340,30 @@ test('closing says what it adds to the books, and nothing is taken any more', ()
   expect(session.clock(1e4)).toMatchObject({ journal: [] });
 });
 
+test('a word that is said in mid-start stops nothing, and closes no record', () => {
+  const session = begun();
+  feed(session, startedAt() + 6);
+  const said = session.answer({ by: 'pilot', t_s: startedAt() + 6, payload: { kind: 'mark', words: 'w' } });
+  expect(said).toMatchObject({ ok: true, entry: { kind: 'mark' } });
+  expect(session.state.abort).toBeNull();
+  expect(session.view().watch!.starts[0]!.state).not.toBe('aborted');
+  // a reading that stands outside its limit goes on to stand there
+  const values = new Float64Array(skerry.channels.length);
+  rowInto(mild().trace, mild().trace.t_s.length - 1, values);
+  const idle = begun();
+  feed(idle, Infinity);
+  values[skerry.channels.findIndex((c) => c.id === 'oil.1.pressure')] = 0.1;
+  for (let k = 1; k <= 100; k++) idle.frame(idle.lastFrame_s + 0.02, values);
+  const { effects } = idle.answer({ by: 'pilot', t_s: idle.lastFrame_s, payload: { kind: 'mark', words: 'w' } });
+  expect(effects.journal.map((e) => e.kind)).toEqual(['mark']);
+});
+
+test('a frame from before the run is refused, the first one too', () => {
+  const values = new Float64Array(skerry.channels.length);
+  expect(begun().frame(-0.1, values).frames).toBe(false);
+  expect(begun().frame(0, values).frames).toBe(true);
+});
+
 test('an answer that is refused says why, and writes nothing', () => {
   const session = begun();
   const before = session.entries;
@@ -392,7 +416,10 @@ describe('the ledgers of an engine', () => {
     const out: Entry[] = [];
     for (let t_s = from_s; t_s < to_s; t_s += 0.05) {
       values[used] = t_s < from_s + 1 ? 0 : above;
-      out.push(...session.frame(t_s, values).journal);
+      const { journal } = session.frame(t_s, values);
+      // said with the frame in which it happens
+      expect(journal.filter((e) => e.kind === 'rating' && t_s - e.t > 2.2)).toEqual([]);
+      out.push(...journal);
     }
     return out;
   }
