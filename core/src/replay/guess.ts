@@ -81,9 +81,9 @@ export function unsureOf(mapping: CsvMapping, channels: readonly Channel[]): Uns
   };
 }
 
-const UNIT_AT_END = new RegExp(
-  ` (${[...new Set(Object.keys(UNIT_WORDS).map(plain))].filter((word) => word !== '').join('|')}|deg [cf])$`,
-);
+/** a column in rpm is no percentage: it is left for a person to map */
+const NAMED_UNITS = Object.keys(UNIT_WORDS).filter((word) => !word.startsWith('%'));
+const UNIT_AT_END = new RegExp(` (${[...new Set(NAMED_UNITS.map(plain))].join('|')}|deg [cf])$`);
 
 /** By id with or without its unit, by the letters of the panel, or by the whole label. */
 function isNamed(channel: Channel, name: string): boolean {

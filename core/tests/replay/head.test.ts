@@ -152,6 +152,8 @@ describe('a first mapping', () => {
     ])
       expect(of(name), name).toHaveLength(1);
     expect(of('mystery')).toEqual([]);
+    // turns a minute would be read as per cent
+    expect([of('Ng rpm'), of('ng.1 rpm')]).toEqual([[], []]);
     expect(guessMapping(head('t_s;Ng;ng.1', '0;1;2', '1;2;3'), skerry.channels).columns).toMatchObject([{ column: 1, channel: 'ng.1' }]); // prettier-ignore
   });
 

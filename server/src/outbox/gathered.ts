@@ -1,4 +1,5 @@
-import { decodeChunks, rowAt, type Trace } from '@rouse/core/trace';
+import { rowsBetween } from '@rouse/core/session';
+import { decodeChunks, type Trace } from '@rouse/core/trace';
 import type { RunRef } from './record.ts';
 
 /** Frames of one run that are on their way from the outbox to the database. */
@@ -15,9 +16,12 @@ export interface Gathered {
 /** The frames that are not stored yet, and the chunks that nobody can read: they hold the others up no longer. */
 export function unpack({ chunks, after_s }: Gathered, channels: readonly string[]): { frames: Trace; unreadable: Uint8Array[] } {
   const unreadable: Uint8Array[] = [];
-  const together = (): Trace => decodeChunks(chunks.filter((c) => !unreadable.includes(c)), channels);
+  const readable = (): Trace => {
+    const whole = decodeChunks(chunks.filter((c) => !unreadable.includes(c)), channels);
+    return rowsBetween(whole, after_s, Infinity);
+  };
   try {
-    return { frames: rowsAfter(together(), after_s), unreadable };
+    return { frames: readable(), unreadable };
   } catch {
     for (const chunk of chunks)
       try {
@@ -25,15 +29,6 @@ export function unpack({ chunks, after_s }: Gathered, channels: readonly string[
       } catch {
         unreadable.push(chunk);
       }
-    return { frames: rowsAfter(together(), after_s), unreadable };
+    return { frames: readable(), unreadable };
   }
 } // prettier-ignore
-
-function rowsAfter(trace: Trace, after_s: number): Trace {
-  const from = rowAt(trace, after_s + 0.0005);
-  return {
-    channels: trace.channels,
-    t_s: trace.t_s.subarray(from),
-    columns: trace.columns.map((c) => c.subarray(from)),
-  };
-}
