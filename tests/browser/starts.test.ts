@@ -9,13 +9,6 @@ import { useStage } from './stage.ts';
 const stage = useStage(['QV-SKY', 'QV-TRN', 'QV-COR', 'QV-ERN']);
 const idOf = (tail: string): string => FLEET.find((a) => a.tail === tail)!.aircraftId;
 
-const cardSays = (words: string, within_ms = 60_000) =>
-  stage.open.page.waitForFunction(
-    (w) => document.querySelector('[data-item]')?.textContent?.includes(w),
-    { timeout: within_ms },
-    words,
-  );
-
 test(
   'a piston start: cranks, fires, has oil and charges, then the record draws its speed',
   { timeout: 180_000 },
@@ -23,9 +16,12 @@ test(
     const { page } = stage.open;
     const run = await stage.openAt('QV-TRN', 'mild', 'start-engine', { times: 1 });
     await page.keyboard.press('s');
-    await cardSays('Idle stable');
-    expect(await stage.text('[aria-label="Drawings"]')).toContain('engine speed in % over seconds from the starter');
-    await page.waitForSelector('[data-item="oil-up"]');
+    await page.waitForFunction(() =>
+      document
+        .querySelector('[aria-label="Drawings"]')
+        ?.textContent?.includes('engine speed in % over seconds from the starter'),
+    );
+    await page.waitForSelector('[data-item="oil-up"]', { timeout: 120_000 });
     const done = (await stage.call.detail(run)).entries.find((e) => e.kind === 'start-done');
     expect(done).toMatchObject({ watch: 'engine-1-start' });
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
