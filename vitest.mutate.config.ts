@@ -23,6 +23,8 @@ const SLOW = [
   'watch/blocks',
   'watch/fleet-starts',
   'watch/fuzz',
+  'watch/learned',
+  'watch/starts',
 ];
 
 /** Most mutants fall at once: what is quick goes first. */

@@ -34,7 +34,7 @@ export const sensorLost = (what: string, for_s: number): AbortCall => ({
 /** A temperature that leaps from one reading to the next: no gas does that. */
 export const leapt = (from_C: number, to_C: number): AbortCall => ({
   reason: 'sensor-lost',
-  text: `Temperature leapt from ${from_C.toFixed(0)} to ${to_C.toFixed(0)} °C in one reading: it cannot be believed`,
+  text: `Temperature leapt from ${from_C.toFixed(0)} past ${to_C.toFixed(0)} °C in one reading: it cannot be believed`,
   say: 'Abort. Temperature lost.',
   figure: 'unknown',
 });

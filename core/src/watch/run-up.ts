@@ -9,7 +9,8 @@ export class RunUp {
   readonly columns: readonly number[];
   private since_s = NaN;
   private steady_s = 0;
-  private called: 'late' | 'torque' | null = null;
+  private lateCalled = false;
+  private torqueCalled = false;
   private torqueMax_pct = 0;
   private splitMax_pct = 0;
   private rotorMax_pct = 0;
@@ -74,7 +75,8 @@ export class RunUp {
     this.phase = 'run-up';
     this.since_s = t_s;
     this.steady_s = 0;
-    this.called = null;
+    this.lateCalled = false;
+    this.torqueCalled = false;
     this.torqueMax_pct = this.splitMax_pct = this.rotorMax_pct = 0;
   }
 
@@ -107,7 +109,8 @@ export class RunUp {
       this.emit({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text, say: text });
       const { torqueMax_pct, splitMax_pct, rotorMax_pct } = this;
       this.emit({ kind: 'run-up-done', t_s, watch: spec.id, took_s, torqueMax_pct, splitMax_pct, rotorMax_pct });
-    } else if (took_s > spec.within_s && this.called !== 'late') {
+    } else if (took_s > spec.within_s && !this.lateCalled) {
+      this.lateCalled = true;
       const missing = inside
         ? `Torques still ${this.splitOf(values).toFixed(0)} % apart ${spec.within_s} s after flight was selected; ${spec.torque?.split_pct} % at most expected`
         : `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`;
@@ -121,8 +124,10 @@ export class RunUp {
     if (!torque) return;
     for (const i of this.torques) if (values[i]! > this.torqueMax_pct) this.torqueMax_pct = values[i]!;
     this.splitMax_pct = Math.max(this.splitMax_pct, this.splitOf(values) || 0);
-    if (this.torqueMax_pct > torque.max_pct && this.called === null)
-      this.caution(t_s, 'torque', `Torque ${this.torqueMax_pct.toFixed(0)} % in the run-up; at most ${torque.max_pct} %`, 'Torque.'); // prettier-ignore
+    if (this.torqueMax_pct <= torque.max_pct || this.torqueCalled) return;
+    this.torqueCalled = true;
+    const text = `Torque ${this.torqueMax_pct.toFixed(0)} % in the run-up; at most ${torque.max_pct} %`;
+    this.caution(t_s, 'torque', text, 'Torque.');
   }
 
   private splitOf(values: ArrayLike<number>): number {
@@ -141,7 +146,6 @@ export class RunUp {
   }
 
   private caution(t_s: number, code: 'late' | 'torque', text: string, say: string): void {
-    this.called = code;
     this.emit({ kind: 'cue', t_s, code: `run-up-${code}`, severity: 'caution', text, say });
   }
 }

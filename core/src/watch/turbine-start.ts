@@ -45,6 +45,7 @@ export class TurbineStartMachine extends StartMachine {
   private lost_s = 0;
   private wasLost = false;
   private cut_s = 0;
+  private wasCut = false;
   private fire_s = 0;
   private idle_s = 0;
   private lastNg_pct = NaN;
@@ -104,6 +105,7 @@ export class TurbineStartMachine extends StartMachine {
     this.lost_s = 0;
     this.wasLost = false;
     this.cut_s = 0;
+    this.wasCut = false;
     this.fire_s = 0;
     this.idle_s = 0;
     this.lastNg_pct = NaN;
@@ -345,7 +347,10 @@ export class TurbineStartMachine extends StartMachine {
 
   /** The fuel was shut, or has gone: told apart by whose hand it was and what was going wrong. @returns true when it was */
   private fuelCut(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
-    this.cut_s = values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H ? this.cut_s + dt_s : 0;
+    const cut = values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H;
+    // counted from the first frame without it: one reading alone may be a lost one
+    this.cut_s = cut && this.wasCut ? this.cut_s + dt_s : 0;
+    this.wasCut = cut;
     if (this.cut_s <= CUT_AFTER_S) return false;
     const r = this.record;
     const ng = values[this.i.speed]!;

@@ -1,0 +1,159 @@
+import { describe, expect, test } from 'vitest';
+import { limitPhase, snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
+import { type HowTold, type Reading, type Readings, saidIn, tell, type Told } from './told.ts';
+
+/** Watches the frames of a start once more, in blocks. */
+function replayed({ type, trace }: Told): { events: WatchEvent[]; watch: Watch } {
+  const events: WatchEvent[] = [];
+  const watch = new Watch(type, {}, (e) => events.push(e));
+  watch.replay(trace);
+  return { events, watch };
+}
+
+const between = (from_s: number, to_s: number, value: number): Reading => (t_s, before) => (t_s >= from_s && t_s < to_s ? value : before); // prettier-ignore
+/** Idle, a run-up, flight with its readings, and back to idle. */
+const FLOWN: Readings = {
+  'engine.1.selector': [[9.9, 0], [10, 1], [49.9, 1], [50, 2], [109.9, 2], [110, 1]],
+  'ng.1': [[10, 0], [14, 16], [34, 66], [35, 67], [50, 67], [55, 82], [110, 82], [112, 67]],
+  nr: [[18, 0], [34, 60], [36, 68], [50, 68], [56, 100], [110, 100], [114, 68]],
+  'tq.1': [[50, 8], [52, 40], [56, 30]],
+  'bus.volts': [[9.9, 24.8], [10, 17], [29.8, 22], [30.8, 28]],
+  'hydraulic.1.pressure': 90,
+  'hydraulic.2.pressure': 90,
+  'switch.hydraulic-test': 0,
+  'gearbox.oil.pressure': 4,
+  'gearbox.oil.temperature': 60,
+  'oil.1.temperature': 60,
+}; // prettier-ignore
+const FLIGHT: HowTold = { seconds: 125 };
+
+describe('in blocks, the watch reports what it reports frame by frame', () => {
+  test.each<[string, 'S7' | 'C5' | 'T2', Readings, HowTold]>([
+    ['a good start', 'S7', {}, {}],
+    ['a start by hand', 'C5', {}, {}],
+    ['a piston start', 'T2', {}, { seconds: 80 }],
+    ['a start that was stopped', 'S7', { nr: 0 }, { seconds: 60 }],
+    ['a flight', 'S7', FLOWN, FLIGHT],
+    ['a flight at fifty a second', 'S7', FLOWN, { ...FLIGHT, step_s: 0.02 }],
+    ['oil pressure that is low for a while', 'S7', { ...FLOWN, 'oil.1.pressure': (t_s, before) => (t_s > 70 && t_s < 75 ? 2.9 : before) }, FLIGHT], // prettier-ignore
+    ['a temperature that comes and goes', 'S7', { ...FLOWN, 'tot.1': (t_s, before) => (t_s > 60 ? 700 + 40 * Math.sin(t_s / 3) : before) }, FLIGHT], // prettier-ignore
+    ['a stay in a band', 'S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s > 60 && t_s < 75 ? 105 : before) }, FLIGHT],
+    ['a test of the hydraulics, and pressure that stays low', 'S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, 92, 40) }, FLIGHT], // prettier-ignore
+    ['a hole in flight', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s < 80 || t_s > 86 }],
+    ['a hole at the start of the run-up', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s < 49 || t_s > 57 }],
+    ['a reading that is lost', 'S7', { ...FLOWN, 'tot.1': between(80, 90, NaN) }, FLIGHT],
+    ['a reading that is lost in its band', 'S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s > 63 && t_s < 66 ? NaN : t_s > 60 && t_s < 75 ? 105 : before) }, FLIGHT], // prettier-ignore
+    ['an engine that stops', 'S7', { ...FLOWN, 'fuel.1.flow': (t_s, before) => (t_s > 115 ? 0 : before), 'ng.1': (t_s, before) => (t_s > 115 ? 40 : t_s > 35 ? 67 : before) }, FLIGHT], // prettier-ignore
+    ['a record that begins in flight', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s >= 70 }],
+    ['a speed to pass through', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 30 ? 55 + 0.2 * Math.sin(9 * t_s) : before) }, { seconds: 60 }], // prettier-ignore
+    ['a run-up of the trainer', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 40 ? 97 + 0.2 * Math.sin(9 * t_s) : before), nr: (t_s) => (t_s > 45 ? 98 : t_s > 42 ? 60 : 0), 'switch.governor': between(43, 999, 1) }, { seconds: 70 }], // prettier-ignore
+  ])('%s', (_, id, readings, how) => {
+    const told = tell(id, readings, how);
+    const again = replayed(told);
+    expect(again.events).toEqual(told.events);
+    expect(snapshotOf(again.watch, told.type)).toEqual(snapshotOf(told.watch, told.type));
+    expect(told.events.length).toBeGreaterThan(1);
+  });
+});
+
+describe('a flight that is told', () => {
+  const phases = (told: Told): string[] =>
+    told.events.flatMap((e) => (e.kind === 'phase' ? [`${e.t_s} ${e.phase}`] : []));
+  test('goes through its phases', () => {
+    expect(phases(tell('S7', FLOWN, FLIGHT))).toEqual(['10 start', '37.375 idle', '50 run-up', '58.375 flight', '110 idle']); // prettier-ignore
+  });
+  test('says nothing while all is well, and what is wrong when it is', () => {
+    const raised = (told: Told): string[] => saidIn(told).filter((s) => / (caution|warning) /.test(s));
+    expect(raised(tell('S7', FLOWN, FLIGHT))).toEqual([]);
+    expect(raised(tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 && t_s < 75 ? 105 : before) }, FLIGHT))).toEqual(['60 caution torque-run/take-off', '60 caution torque-run/transient', '68 warning torque-run/transient/expired']); // prettier-ignore
+  });
+  test('that nobody hears any more is said once, at once in words that fit, and its return', () => {
+    const told = tell('S7', FLOWN, { seconds: 20 });
+    const { watch, events } = told;
+    const before = events.length;
+    watch.clock(20.75);
+    expect(events).toHaveLength(before);
+    watch.clock(20.9);
+    watch.clock(25);
+    expect(events.slice(before)).toMatchObject([{ code: 'source-lost', severity: 'warning', t_s: 20.9 }]);
+    expect(events.at(-1)).toMatchObject({ text: expect.stringContaining('during the start') as string });
+    expect(snapshotOf(watch, told.type).sourceLost).toBe(true);
+    const values = Float64Array.from(told.trace.columns, (c) => c.at(-1)!);
+    watch.step(26, values);
+    expect(events.filter((e) => e.kind === 'cue' && e.code === 'source-back')).toMatchObject([{ t_s: 26 }]);
+    const flown = tell('S7', FLOWN, { seconds: 80 });
+    flown.watch.clock(82);
+    expect(flown.events.at(-1)).toMatchObject({ text: 'No data from the aircraft. Every reading is unknown' });
+  });
+  test('a clock without a first frame says nothing', () => {
+    const { type } = tell('S7', {}, { seconds: 1 });
+    const events: WatchEvent[] = [];
+    const watch = new Watch(type, {}, (e) => events.push(e));
+    watch.clock(100);
+    expect(events).toEqual([]);
+  });
+  test('what is open when the record ends is written up', () => {
+    const told = tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 ? 105 : before) }, { seconds: 64 });
+    expect(told.events.filter((e) => e.kind === 'exceedance')).toEqual([]);
+    told.watch.finish(64);
+    expect(told.events.flatMap((e) => (e.kind === 'exceedance' ? [e.exceedance.channel] : []))).toContain('tq.1');
+  });
+});
+
+describe('a snapshot', () => {
+  const at = (seconds: number, readings: Readings = {}): ReturnType<typeof snapshotOf> => {
+    const told = tell('S7', readings, { seconds });
+    return snapshotOf(told.watch, told.type);
+  };
+  test('before a start has no times, and its gates', () => {
+    const [start] = at(5).starts;
+    expect(start).toMatchObject({ watch: 'engine-1-start', state: 'before', phase: 'off', starterAt_s: null, starterOn_s: 0, starterLeft_s: 45, restDue_s: 0, triesLeft: 2, peak: null, doubt: null }); // prettier-ignore
+    expect(start!.gates.map((g) => [g.id, g.verdict, g.value, g.in_s])).toEqual([['volts', true, 24.8, 0], ['residual', true, 20, 0]]); // prettier-ignore
+    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // prettier-ignore
+  });
+  test('within a start has its deadlines and what the starter has left', () => {
+    const [start] = at(20).starts;
+    expect(start).toMatchObject({ state: 'accelerating', phase: 'start', starterAt_s: 10, starterOn_s: 10.125, starterLeft_s: 34.875, starterAllowed_s: 45, triesLeft: 1 }); // prettier-ignore
+    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', 20, true], ['oil', 26.75, true], ['rotor', null, true], ['starter', null, false], ['idle', 56, false]]); // prettier-ignore
+    expect(start!.milestones.map((m) => m.words)).toEqual(['within 6 s of fuel', '0.9 bar within 10 s of light-off', 'by 31 % Ng', 'by 55 % Ng, on its own', '66.5 to 67.5 % for 3 s']); // prettier-ignore
+    expect(start!.rate_K_s).toBeCloseTo(60, 1);
+    expect(start!.speedRate_pct_s).toBeCloseTo(2.5, 2);
+  });
+  test('shows the peak that is to come only near it, and not by a gauge that is not believed', () => {
+    const eases: Readings = { 'tot.1': [[16, 20], [24, 580], [28, 640], [36, 480]] }; // prettier-ignore
+    expect(at(22, eases).starts[0]!.peak).toBeNull();
+    const { peak } = at(26, eases).starts[0]!;
+    expect(peak!.at_C).toBeGreaterThan(600);
+    expect(peak!.in_s).toBeGreaterThan(0.15);
+    expect(at(33, eases).starts[0]!.peak).toBeNull();
+    const doubted = at(30, { 'tot.1': [[16, 20], [18, 140]] }); // prettier-ignore
+    expect(doubted.starts[0]!.doubt).not.toBeNull();
+    expect(doubted.starts[0]!.peak).toBeNull();
+  });
+  test('after a start that was stopped has the rest that is due, and rooms of its bands', () => {
+    const [start] = at(40, {
+      nr: 0,
+      'ng.1': [
+        [10, 0],
+        [14, 16],
+        [20, 31],
+        [26, 0],
+      ],
+      'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 20 ? 500 : 0),
+    }).starts;
+    expect(start).toMatchObject({ state: 'aborted', starterOn_s: 0, triesLeft: 1 });
+    expect(start!.restDue_s).toBeCloseTo(60, 6);
+    const hot = at(33, { 'tot.1': [[16, 20], [26, 620], [30, 775]], 'fuel.1.flow': NaN }); // prettier-ignore
+    expect(hot.room).toMatchObject([{ channel: 'tot.1', band: 'A', edge: 770 }]);
+  });
+  test('tells which limits of a channel are in force: those of its engine, or of the aircraft', () => {
+    const { type } = tell('S7', {}, { seconds: 1 });
+    const tot = { ...type.channels.find((c) => c.id === 'tot.1')!, engine: 1 };
+    const volts = { ...tot, engine: undefined };
+    const phase = (seconds: number, channel = tot): string => limitPhase(type, at(seconds, FLOWN), channel as never);
+    expect([phase(5), phase(20), phase(45), phase(52), phase(80)]).toEqual(['off', 'start', 'idle', 'run-up', 'flight']); // prettier-ignore
+    expect([phase(5, volts as never), phase(20, volts as never), phase(80, volts as never)]).toEqual(['off', 'start', 'flight']); // prettier-ignore
+    const starting = { ...at(45, FLOWN), phase: 'start' as const };
+    expect(limitPhase(type, starting, tot)).toBe('idle');
+  });
+});
