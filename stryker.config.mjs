@@ -1,12 +1,30 @@
 // Asked for by scripts/mutate.mjs, one folder of the core at a time: its code is changed, its own tests must fail.
+import fs from 'node:fs';
+
 const folder = process.env.MUTATED ?? 'ratings';
+/** one block of lines in so many, where a share is asked for instead of all of the folder */
+const oneIn = Number(process.env.MUTATED_ONE_IN ?? 1);
+const BLOCK_LINES = 10;
+
+function blocks() {
+  const dir = `core/src/${folder}`;
+  const found = [];
+  let block = 0;
+  for (const file of fs.readdirSync(dir, { recursive: true, encoding: 'utf8' }).sort()) {
+    if (!file.endsWith('.ts') || file.endsWith('index.ts')) continue;
+    const lines = fs.readFileSync(`${dir}/${file}`, 'utf8').split('\n').length;
+    for (let line = 1; line <= lines; line += BLOCK_LINES)
+      if (block++ % oneIn === 0) found.push(`${dir}/${file}:${line}-${line + BLOCK_LINES - 1}`);
+  }
+  return found;
+}
 
 export default {
   testRunner: 'vitest',
   vitest: { configFile: 'vitest.mutate.config.ts', related: false },
   ignorePatterns: ['.local', '.git', 'docs', 'web', 'server', 'cli', 'standin', 'bench', '**/dist'],
   coverageAnalysis: 'perTest',
-  mutate: [`core/src/${folder}/**/*.ts`, '!**/index.ts'],
+  mutate: oneIn > 1 ? blocks() : [`core/src/${folder}/**/*.ts`, '!**/index.ts'],
   // words are read by people: their tests are written for what they say, not for every letter
   mutator: { excludedMutations: ['StringLiteral'] },
   ignoreStatic: true,

@@ -1,12 +1,17 @@
-// npm run mutate [FOLDER...]: changes the code of these folders of the core bit by bit; their tests must notice.
+// npm run mutate [-- FOLDER... --one-in N]: changes the code of these folders of the core bit by bit; their tests must
+// notice. One block of lines in N tells how a folder stands in a part of the time.
 import path from 'node:path';
+import { parseArgs } from 'node:util';
 import { ROOT } from './lib/pg.mjs';
 import { fail, installPackages, log, requireNode, sh } from './lib/setup.mjs';
 
 const FOLDERS = ['watch', 'session', 'procedure', 'power', 'ratings', 'weather', 'replay'];
 
 requireNode();
-const asked = process.argv.slice(2);
+const { positionals: asked, values } = parseArgs({
+  allowPositionals: true,
+  options: { 'one-in': { type: 'string', default: '1' } },
+});
 const unknown = asked.filter((folder) => !FOLDERS.includes(folder));
 try {
   if (unknown.length > 0)
@@ -15,7 +20,7 @@ try {
   for (const folder of asked.length > 0 ? asked : FOLDERS) {
     log(`mutating core/src/${folder}; what survives is in .local/stryker/${folder}.json`);
     await sh(process.execPath, [path.join(ROOT, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run'], {
-      env: { ...process.env, MUTATED: folder },
+      env: { ...process.env, MUTATED: folder, MUTATED_ONE_IN: values['one-in'] },
     });
   }
 } catch (error) {

@@ -78,6 +78,9 @@ export async function openPage(
   if (base !== null) await signInPage(page, base, as);
   // two browsers share a small machine: what is slow there is not wrong
   page.setDefaultTimeout(90_000);
+  // by default a state is looked for at every frame, which makes an idle page draw sixty a second
+  const wait = page.waitForFunction.bind(page);
+  page.waitForFunction = (state, how = {}, ...args) => wait(state, { polling: 100, ...how }, ...args);
   const complaints: string[] = [];
   page.on('console', (message) => {
     // a refusal of the server is an answer, not a fault of the page

@@ -3,6 +3,7 @@ import { higherOf, lowerOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
+import { Lasting } from './lasting.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
 import { StuckReading } from './stuck-reading.ts';
@@ -44,8 +45,7 @@ export class PistonStartMachine extends StartMachine {
   private firesFrom_s = NaN;
   private fast_s = 0;
   private slow_s = 0;
-  private lost_s = 0;
-  private wasLost = false;
+  private readonly lost = new Lasting();
   private hangs_s = 0;
   private charges_s = 0;
   private idle_s = 0;
@@ -129,8 +129,7 @@ export class PistonStartMachine extends StartMachine {
     this.fast_s = 0;
     this.firesFrom_s = NaN;
     this.slow_s = 0;
-    this.lost_s = 0;
-    this.wasLost = false;
+    this.lost.reset();
     this.hangs_s = 0;
     this.charges_s = 0;
     this.idle_s = 0;
@@ -172,13 +171,9 @@ export class PistonStartMachine extends StartMachine {
     const gone = speed === 0 && this.lastSpeed_pct > PICKUP_GONE_FROM_PCT;
     if (!gone) this.lastSpeed_pct = speed;
     const lost = Number.isNaN(speed) || gone;
-    // counted from the first frame without it: what came before that frame was seen
-    this.lost_s = lost && this.wasLost ? this.lost_s + dt_s : 0;
-    this.wasLost = lost;
-    if (lost) {
-      if (this.lost_s > SENSOR_LOST_AFTER_S) this.abort(t_s, aborts.sensorLost('Engine speed', SENSOR_LOST_AFTER_S));
-      return;
-    }
+    if (this.lost.update(dt_s, lost) > SENSOR_LOST_AFTER_S)
+      this.abort(t_s, aborts.sensorLost('Engine speed', SENSOR_LOST_AFTER_S));
+    if (lost) return;
     if (starterOn) this.cranked_s += dt_s;
     if (this.state === 'cranking') this.crank(t_s, speed, values, starterOn);
     else this.run(t_s, dt_s, speed, values, starterOn);

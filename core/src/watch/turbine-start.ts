@@ -6,6 +6,7 @@ import { ProfileBuilder, type StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
 import { idleWindow } from './idle-window.ts';
+import { Lasting } from './lasting.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
 import { TurbineHeat } from './turbine-heat.ts';
@@ -42,10 +43,8 @@ export class TurbineStartMachine extends StartMachine {
   /** it burns since then; the record says when only if it was seen to light */
   private flameFrom_s = NaN;
   private hung_s = 0;
-  private lost_s = 0;
-  private wasLost = false;
-  private cut_s = 0;
-  private wasCut = false;
+  private readonly lost = new Lasting();
+  private readonly cut = new Lasting();
   private fire_s = 0;
   private idle_s = 0;
   private lastNg_pct = NaN;
@@ -102,10 +101,8 @@ export class TurbineStartMachine extends StartMachine {
     this.totMin_C = Infinity;
     this.flameFrom_s = NaN;
     this.hung_s = 0;
-    this.lost_s = 0;
-    this.wasLost = false;
-    this.cut_s = 0;
-    this.wasCut = false;
+    this.lost.reset();
+    this.cut.reset();
     this.fire_s = 0;
     this.idle_s = 0;
     this.lastNg_pct = NaN;
@@ -176,14 +173,9 @@ export class TurbineStartMachine extends StartMachine {
     if (!gone) this.lastNg_pct = ng;
     const ngLost = Number.isNaN(ng) || gone;
     const lost = ngLost || Number.isNaN(values[this.i.temperature]!);
-    // counted from the first frame without it: what came before that frame was seen
-    this.lost_s = lost && this.wasLost ? this.lost_s + dt_s : 0;
-    this.wasLost = lost;
-    if (!lost) return false;
-    if (this.lost_s > SENSOR_LOST_AFTER_S) {
+    if (this.lost.update(dt_s, lost) > SENSOR_LOST_AFTER_S)
       this.abort(t_s, aborts.sensorLost(ngLost ? 'Gas producer speed' : 'Temperature', SENSOR_LOST_AFTER_S));
-    }
-    return true;
+    return lost;
   }
 
   private progress(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -347,11 +339,8 @@ export class TurbineStartMachine extends StartMachine {
 
   /** The fuel was shut, or has gone: told apart by whose hand it was and what was going wrong. @returns true when it was */
   private fuelCut(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
-    const cut = values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H;
-    // counted from the first frame without it: one reading alone may be a lost one
-    this.cut_s = cut && this.wasCut ? this.cut_s + dt_s : 0;
-    this.wasCut = cut;
-    if (this.cut_s <= CUT_AFTER_S) return false;
+    // one reading of no fuel alone may be a lost one
+    if (this.cut.update(dt_s, values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H) <= CUT_AFTER_S) return false;
     const r = this.record;
     const ng = values[this.i.speed]!;
     if (this.spec.fuelBy === 'pilot')

@@ -104,6 +104,11 @@ describe('what a day adds to a habit', () => {
     expect(widened({ tailwind_kt: 10 }, [{ tailwind_kt: NaN }]).by_K).toBeCloseTo(10 * by.tailwind_K, 9);
     expect(widened({ outsideAir_C: 32 }, [{ outsideAir_C: NaN }])).toEqual({ by_K: 0, why: [] });
   });
+  test('cold, heat and wind count only beyond what is mild', () => {
+    expect(widened({ outsideAir_C: 22 }, [{ outsideAir_C: 2 }])).toEqual({ by_K: expect.closeTo(10 * by.warmer_K, 9), why: ['warmer'] }); // prettier-ignore
+    expect(widened({ residual_C: 32 }, [{ residual_C: 2 }]).by_K).toBeCloseTo(20 * by.residual_K, 9);
+    expect(widened({ tailwind_kt: 4 }, [{ tailwind_kt: -20 }]).by_K).toBeCloseTo(4 * by.tailwind_K, 9);
+  });
   test('comes from the record', () => {
     const record = { ...blankRecord(1), outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, voltsMin_V: 17 }; // prettier-ignore
     expect(dayOf(record)).toEqual({ outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, crankVolts_V: 17 }); // prettier-ignore

@@ -87,6 +87,22 @@ describe('a predictor of the peak', () => {
     }
   });
 
+  test('is the same for frames that come unevenly', () => {
+    const predictor = new PeakPredictor(lag);
+    let t_s = 0;
+    for (let k = 0; k < 200; k++) {
+      predictor.update(k % 2 === 0 ? 0.05 : 0.15, 20 + 2 * t_s, 100 + 50 * t_s);
+      t_s += k % 2 === 0 ? 0.15 : 0.05;
+    }
+    expect(predictor.rate_K_s).toBeCloseTo(50, 1);
+    expect(predictor.speedRate_pct_s).toBeCloseTo(2, 2);
+  });
+
+  test('a spool that hardly turns has no pace, one that turns a little more has', () => {
+    expect(rising(10, 0.5, 1.9, { tot_C: 100, ng_pct: 1 }).speedRate_pct_s).toBe(0);
+    expect(rising(10, 0.5, 2.1, { tot_C: 100, ng_pct: 1 }).speedRate_pct_s).toBeGreaterThan(0);
+  });
+
   test('forgets all of it when a new start begins', () => {
     const predictor = rising(50, 2, 20);
     predictor.reset();

@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
+import { needWatched } from '@rouse/core/aircraft';
 import { limitPhase, snapshotOf, Watch, type WatchEvent } from '@rouse/core/watch';
+import { typeOf } from '../fleet.ts';
 import { type HowTold, type Reading, type Readings, saidIn, tell, type Told } from './told.ts';
 
 /** Watches the frames of a start once more, in blocks. */
@@ -155,5 +157,59 @@ describe('a snapshot', () => {
     expect([phase(5, volts as never), phase(20, volts as never), phase(80, volts as never)]).toEqual(['off', 'start', 'flight']); // prettier-ignore
     const starting = { ...at(45, FLOWN), phase: 'start' as const };
     expect(limitPhase(type, starting, tot)).toBe('idle');
+  });
+});
+
+describe('a twin', () => {
+  const type = needWatched(typeOf('H9'));
+  const watched = (fixed?: 'flight'): { events: WatchEvent[]; watch: Watch; hold: (seconds: number, readings: Record<string, number>) => void } => {
+    const events: WatchEvent[] = [];
+    const watch = new Watch(type, {}, (e) => events.push(e), fixed);
+    const values = new Float64Array(type.channels.length).fill(NaN);
+    let t_s = 0;
+    return {
+      events,
+      watch,
+      hold(seconds, readings) {
+        for (const [id, value] of Object.entries(readings)) values[type.channels.findIndex((c) => c.id === id)] = value;
+        for (const end_s = t_s + seconds; t_s < end_s; t_s += 0.125) watch.step(t_s, values);
+      },
+    };
+  }; // prettier-ignore
+  const STANDS = { 'ng.1': 0, 'ng.2': 0, 'fuel.1.flow': 0, 'fuel.2.flow': 0, 'starter.1.amps': 0, 'starter.2.amps': 0, 'engine.1.selector': 0, 'engine.2.selector': 0, nr: 0, 'tq.1': 0, 'tq.2': 0 }; // prettier-ignore
+  const ONE_RUNS = { ...STANDS, 'ng.1': 67, 'fuel.1.flow': 50, 'engine.1.selector': 1, nr: 60 };
+
+  test('is led by the engine that is being started, and after it by the one that was', () => {
+    const { watch, hold } = watched();
+    hold(1, ONE_RUNS);
+    expect(watch.start.spec.engine).toBe(1);
+    hold(1, { 'engine.2.selector': 1, 'starter.2.amps': 300, 'ng.2': 4 });
+    expect([watch.phase, watch.start.spec.engine, snapshotOf(watch, type).leading]).toEqual(['start', 2, watch.starts.findIndex((s) => s.spec.engine === 2)]); // prettier-ignore
+    hold(20, { 'starter.2.amps': 0, 'engine.2.selector': 0, 'ng.2': 0 });
+    expect(watch.start.spec.engine).toBe(2);
+  });
+  test('does not run up while an engine starts', () => {
+    const { watch, hold } = watched();
+    hold(1, ONE_RUNS);
+    hold(5, { 'engine.1.selector': 2, 'engine.2.selector': 2, 'starter.2.amps': 300, 'ng.2': 10 });
+    expect(watch.phase).toBe('start');
+    expect(snapshotOf(watch, type).starts.map((s) => s.phase)).toContain('running');
+  });
+  test('in a record of one phase stays in it, whatever its engines do', () => {
+    const { watch, events, hold } = watched('flight');
+    hold(2, ONE_RUNS);
+    hold(2, { 'ng.1': 10, 'fuel.1.flow': 0 });
+    expect(watch.phase).toBe('flight');
+    expect(events.filter((e) => e.kind === 'phase')).toEqual([]);
+  });
+  test('one engine that drives the rotor makes a run; none is off', () => {
+    const { watch, hold } = watched();
+    hold(1, STANDS);
+    expect(watch.phase).toBe('off');
+    const running = watched();
+    running.hold(1, ONE_RUNS);
+    expect(running.watch.phase).toBe('idle');
+    running.hold(1, { 'ng.1': 10, 'fuel.1.flow': 0 });
+    expect(running.watch.phase).toBe('off');
   });
 });
