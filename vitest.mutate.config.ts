@@ -19,7 +19,7 @@ const SLOW = [
   'replay/kept',
   'session/session',
   'procedure/fleet',
-  'procedure/words',
+  'procedure/flown',
   'watch/blocks',
   'watch/fleet-starts',
   'watch/fuzz',

@@ -1,5 +1,6 @@
 import { anotherTry, type Entry, entriesOfRating, isHeld, type Payload, reduceRun, whyNotBrought } from '@rouse/core/procedure'; // prettier-ignore
 import type { RatingEvent } from '@rouse/core/ratings';
+import type { StartSnapshot } from '@rouse/core/watch';
 import { describe, expect, test } from 'vitest';
 import { typeOf } from '../fleet.ts';
 import { journalOf, RUN_ID, skerry } from '../skerry.ts';
@@ -99,5 +100,21 @@ describe('another try', () => {
     expect(after(aborted).abort!.t_s).toBe(2);
     expect(tried(worked, late)).not.toEqual(tried(worked, early));
     expect(tried(worked, early)).toEqual(tried(worked, []));
+  });
+
+  test('waits for the starter of the engine that was stopped, and counts every action', () => {
+    const twin = typeOf('H9');
+    const stopped = { ...aborted, watch: 'engine-2-start' } as Payload;
+    const needed = twin.aborts.pilot!.actions.filter((x) => !x.forWatch || x.forWatch === 'engine-2-start');
+    const start = (restDue_s: number): StartSnapshot => ({ restDue_s, triesLeft: 1, gates: [] }) as unknown as StartSnapshot; // prettier-ignore
+    const starts = twin.startWatches.map((w) => start(w.id === 'engine-2-start' ? 55 : 0));
+    const worked = needed.map((x) => did(x.id));
+    const next = (said: readonly Payload[], of: readonly StartSnapshot[] | null = starts) =>
+      anotherTry(twin, reduceRun(journal(stopped, ...said)), { entries: journal(stopped, { kind: 'mark', words: '' }), starts: of })!; // prettier-ignore
+    expect(next(worked)).toMatchObject({ verdict: 'held', rest_s: 55 });
+    expect(next(worked, twin.startWatches.map(() => start(0))).rest_s).toBe(0); // prettier-ignore
+    expect(next(worked, null).verdict).toBe('by-eye');
+    expect(needed.length).toBeGreaterThan(1);
+    expect(next(worked.slice(1), twin.startWatches.map(() => start(0))).words).toMatch(/when the actions above are done/); // prettier-ignore
   });
 });

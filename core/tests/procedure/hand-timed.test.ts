@@ -20,6 +20,11 @@ describe('a start timed by hand', () => {
     expect(start.began_s).toBe(100);
     expect(start.moments.slice(0, 3).map((m) => m.at_s)).toEqual([0, 4.5, 9]);
     expect(start.moments[3]).toMatchObject({ verdict: 'next', due_s: 109 + 15 });
+    // nothing else is due: not what came, not what is far ahead, not what has no time of its own
+    expect(start.moments.map((m) => m.due_s)).toEqual([null, null, null, 124, null, null]);
+    expect(handStart(type, tapped(100), item)!.moments.map((m) => m.due_s === null)).toEqual(
+      start.moments.map((m, i) => i !== 1 || m.stage.within_s === undefined),
+    );
   });
 
   test('a moment that came after its time is late, and stays late', () => {

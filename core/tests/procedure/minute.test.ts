@@ -23,6 +23,7 @@ import {
   begunAt_s,
   forecastWait,
 } from '@rouse/core/procedure';
+import { predictedHover } from '../../src/procedure/predicted-hover.ts';
 import type { Item } from '@rouse/core/aircraft';
 import type { Trace } from '@rouse/core/trace';
 import type { WatchEvent } from '@rouse/core/watch';
@@ -74,6 +75,15 @@ describe('how long the rest of the list takes', () => {
     expect(ready(after(did('a'), did('b'), did('hold')), { remaining_s: () => -4 }).ready_s).toBeCloseTo(5, 6);
   });
 
+  test('the longest wait of the longest path holds; of hands alone, the first', () => {
+    const first = item('first', 'wait', { until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 30 });
+    const second = item('second', 'watch', { watch: 'engine-1-start', usual_s: 50, needs: ['first'] });
+    const beside = item('beside', 'wait', { background: true, until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 60 }); // prettier-ignore
+    const slow = item('slow', 'check', { hands_s: 90 });
+    expect(scheduleOf(typeWith([first, second, beside, slow]), after()).heldBy).toBe(second);
+    expect(scheduleOf(typeWith([slow, beside]), after()).heldBy).toBe(slow);
+  });
+
   test('what of a hundred runs eighty need is drawn only where something is uncertain', () => {
     const drawn = ready(after(), { draws: 400 });
     expect(drawn.p80_s!).toBeGreaterThan(115);
@@ -121,6 +131,31 @@ describe('how long the rest of the list takes', () => {
     const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'P', hold_s: 6 }, { id: 'q', do: 'Q' }] } } as never); // prettier-ignore
     expect(of(check)).toBeCloseTo(14, 9);
     expect(of(item('m', 'measure', { measures: {} } as never))).toBe(15);
+  });
+
+  test('a warm-up is told from this tail’s earlier ones, carried over to this air', () => {
+    const oil = item('oil', 'wait', { until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 300 });
+    const curve = { every_s: 5, rise_K: Array.from({ length: 20 }, (_, i) => 2 * i) };
+    const past = (rest: Partial<PastWait> = {}): PastWait => ({ item: 'oil', took_s: 75, oat_C: 10, curves: { 'oil.1.temperature': curve }, ...rest }); // prettier-ignore
+    const of = (all: PastWait[], oat_C: number | null = 10) => {
+      const dur = durationOf(type, oil, all, oat_C);
+      return 'mu' in dur ? [Math.exp(dur.mu), dur.sigma] : [];
+    };
+    const many = (rest: Partial<PastWait> = {}, n = 20): PastWait[] => Array.from({ length: n }, () => past(rest));
+    // 30 K above this air is the fifteenth step of five seconds
+    expect(of(many())[0]).toBeGreaterThan(65);
+    expect(of(many())[0]).toBeLessThan(90);
+    expect(of(many(), 20)[0]).toBeLessThan(of(many())[0]! - 10);
+    expect(of(many({ oat_C: 30 }))[1]).toBeGreaterThan(of(many())[1]!);
+    expect(of(many({ oat_C: -10 }))[1]).toBeCloseTo(of(many({ oat_C: 30 }))[1]!, 9);
+    // of another item, in an air that is not known, or without a curve, it is an ordinary wait
+    const usual = of([]);
+    expect(usual[0]).toBeCloseTo(300, 6);
+    for (const other of [{ item: 'other' }, { curves: undefined, took_s: 9 }, { oat_C: null, took_s: 9 }, { curves: {}, took_s: 9 }])
+      expect(of(many(other))[0], JSON.stringify(other)).toBeCloseTo(300, 6); // prettier-ignore
+    // thirty are enough
+    const slower = { every_s: 5, rise_K: Array.from({ length: 60 }, (_, i) => i / 2) };
+    expect(of([...many({}, 30), ...many({ curves: { 'oil.1.temperature': slower } }, 30)])).toEqual(of(many({}, 30)));
   });
 
   test('what a finished run took is counted from what each wait needed', () => {
@@ -221,6 +256,25 @@ describe('power of this minute', () => {
     expect(sayPower({ unknown: 'x' })).toEqual({ words: 'unknown: x', hovers: null });
   });
 
+  test('of a piston says whether its chart or its full throttle limits it', () => {
+    const at = (pa_ft: number): string => (powerNow(typeOf('T2'), after(brief({ pa_ft, oat_C: 15, expected: { mass: 600 } })), null, 0) as PowerNow).high.limitedBy; // prettier-ignore
+    expect([at(0), at(9000)]).toEqual(['the chart', 'full throttle']);
+  });
+
+  test('a hover of a piston is predicted as a band, never above what it has; without a brief it is not', () => {
+    const trainer = typeOf('T2');
+    const hover = (rest: object = {}) => predictedHover(trainer, after(brief({ oat_C: 15, expected: { mass: 560 }, ...rest })), null); // prettier-ignore
+    const now = powerNow(trainer, after(brief({ oat_C: 15, expected: { mass: 560 } })), null, 0) as PowerNow;
+    const [least, most] = hover()!;
+    expect(most - least).toBeCloseTo(2.5, 6);
+    expect(least).toBeGreaterThan(now.low.required - 1.7);
+    expect(least).toBeLessThan(now.low.required - 1.3);
+    const [, heavy] = hover({ expected: { mass: 620 }, pa_ft: 3000 })!;
+    expect(heavy).toBeLessThanOrEqual((powerNow(trainer, after(brief({ oat_C: 15, pa_ft: 3000, expected: { mass: 620 } })), null, 0) as PowerNow).takeOff); // prettier-ignore
+    expect(hover({ oat_C: null })).toBeNull();
+    expect(predictedHover(skerry, after(brief()), null)).toBeNull();
+  });
+
   test('limits of the chart for the ledgers are known only with the air', () => {
     const limits = (rest: object) => chartLimitsOf(typeOf('T2'), after(brief(rest)));
     const [continuous, takeOff] = limits({})!;
@@ -286,6 +340,11 @@ describe('the last look, line by line', () => {
     expect(line('nr', frame(['nr', low - 0.1]))[0]).toBe(false);
     expect(line('nr', frame(['nr', high + 0.1]))[0]).toBe(false);
     expect(line('nr', null)).toEqual(['unknown', 'unknown']);
+    // a type without limits for its rotor in flight still has the window of its run-up; a channel with neither has no line
+    const bare = typeWith([a], { room: ['nr', 'outside.air'], limits: [] });
+    const lines = (nrNow: number) => finalScan(bare, after(), frame(['nr', nrNow], ['outside.air', 12]), 4);
+    expect(lines(high).map((l) => l.id)).not.toContain('outside.air');
+    expect([lines(low), lines(high), lines(low - 0.1), lines(high + 0.1)].map((all) => all.find((l) => l.id === 'nr')!.verdict)).toEqual([true, true, false, false]); // prettier-ignore
     expect(line('oil.1.pressure', frame(['oil.1.pressure', 0.2]))[1]).toMatch(
       /^0\.2 bar; .*at least .* bar in flight$/,
     );
