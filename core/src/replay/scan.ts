@@ -3,7 +3,7 @@ import type { CsvMapping } from './mapping.ts';
 import { type RecordingEvent, RecordingWatch } from './recording.ts';
 import { RowReader } from './rows.ts';
 
-/** a place to begin at again is kept about this often, and only while nothing is going on */
+/** a place to begin at again is kept this often, in a long file less often */
 const PLACE_EVERY_S = 5;
 /** what the overview is drawn from, however long the file */
 const OVERVIEW_POINTS = 1200;
@@ -54,6 +54,7 @@ export class Scan {
   private bucket_s = 1;
   private readonly speed = new Float64Array(2 * OVERVIEW_POINTS).fill(NaN);
   private readonly second = new Float64Array(2 * OVERVIEW_POINTS).fill(NaN);
+  private placeEvery_s = PLACE_EVERY_S;
   private nextPlace_s = 0;
 
   constructor(type: WatchedType, mapping: CsvMapping, names: readonly string[]) {
@@ -100,7 +101,7 @@ export class Scan {
     found.end_s = t_s;
     this.recording.row(t_s, values);
     if (t_s >= this.nextPlace_s) {
-      this.nextPlace_s = t_s + PLACE_EVERY_S;
+      this.nextPlace_s = t_s + this.placeEvery_s;
       found.places.push({ t_s, quiet: this.recording.watch.phase === 'off', at: this.reader.place() });
       if (found.places.length > 2 * OVERVIEW_POINTS) this.thin();
     }
@@ -112,7 +113,7 @@ export class Scan {
     if (!(second <= this.second[at]!) && !Number.isNaN(second)) this.second[at] = second;
   }
 
-  /** Every second place goes, but not the last quiet one before a start. */
+  /** Every second place goes, but not the last quiet one before a start; from here on they are as far apart as those that stay. */
   private thin(): void {
     const { places } = this.found;
     let kept = 0;
@@ -121,7 +122,8 @@ export class Scan {
       if (i % 2 === 0 || beforeStart) places[kept++] = places[i]!;
     }
     places.length = kept;
-    this.nextPlace_s = places[kept - 1]!.t_s + (2 * this.found.end_s) / kept;
+    this.placeEvery_s *= 2;
+    this.nextPlace_s = places[kept - 1]!.t_s + this.placeEvery_s;
   }
 
   /** The overview's steps become twice as long. */
