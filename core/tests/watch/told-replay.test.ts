@@ -69,6 +69,20 @@ describe('a flight that is told', () => {
     expect(raised(tell('S7', FLOWN, FLIGHT))).toEqual([]);
     expect(raised(tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 && t_s < 75 ? 105 : before) }, FLIGHT))).toEqual(['60 caution torque-run/take-off', '60 caution torque-run/transient', '68 warning torque-run/transient/expired']); // prettier-ignore
   });
+  test('while a test sets a limit aside nothing is said of it, and what stays wrong after it is', () => {
+    const tested = (low_until_s: number): string[] =>
+      saidIn(tell('S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, low_until_s, 40) }, FLIGHT)).filter((s) => s.includes('hydraulic')); // prettier-ignore
+    expect(tested(86)).toEqual([]);
+    // three seconds after the switch is back it counts, and two more are allowed
+    expect(tested(92).map((s) => s.replace(/^(\d+)\.?\d*/, '$1'))).toEqual(['86 caution hydraulic-1-low/min', '88 caution hydraulic-1-low/min/expired']); // prettier-ignore
+    const untested = saidIn(tell('S7', { ...FLOWN, 'hydraulic.1.pressure': between(81, 92, 40) }, FLIGHT));
+    expect(untested.filter((s) => s.includes('hydraulic'))).toHaveLength(2);
+  });
+  test('a limit of the phase that ends is written up with it', () => {
+    const told = tell('S7', { ...FLOWN, 'oil.1.pressure': (t_s, before) => (t_s >= 108 ? 3 : before) }, FLIGHT);
+    const [stay] = told.events.flatMap((e) => (e.kind === 'exceedance' ? [e.exceedance] : []));
+    expect(stay).toMatchObject({ channel: 'oil.1.pressure', end_s: 110 });
+  });
   test('that nobody hears any more is said once, at once in words that fit, and its return', () => {
     const told = tell('S7', FLOWN, { seconds: 20 });
     const { watch, events } = told;
@@ -194,6 +208,16 @@ describe('a twin', () => {
     hold(5, { 'engine.1.selector': 2, 'engine.2.selector': 2, 'starter.2.amps': 300, 'ng.2': 10 });
     expect(watch.phase).toBe('start');
     expect(snapshotOf(watch, type).starts.map((s) => s.phase)).toContain('running');
+  });
+  test('is not at work by its auxiliary unit alone', () => {
+    const large = needWatched(typeOf('X14'));
+    const watch = new Watch(large, {}, () => undefined);
+    const values = new Float64Array(large.channels.length);
+    values[large.channels.findIndex((c) => c.id === 'apu.speed')] = 100;
+    values[large.channels.findIndex((c) => c.id === 'apu.fuel.flow')] = 60;
+    for (let k = 0; k < 20; k++) watch.step(k, values);
+    expect(watch.phase).toBe('off');
+    expect(snapshotOf(watch, large).starts.map((s) => s.phase)).toEqual(['running', 'off', 'off']);
   });
   test('in a record of one phase stays in it, whatever its engines do', () => {
     const { watch, events, hold } = watched('flight');
