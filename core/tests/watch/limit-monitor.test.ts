@@ -93,6 +93,13 @@ describe('over a record', () => {
     expect(eventsOf(later)).toEqual(['0 GAP_START ESTIMATED', '10 GAP_END null', '10 PHASE low', '10 ENTER A']);
   });
 
+  test('bands of a low limit go down from mild to severe', () => {
+    const low = (...limits: number[]): BandTable => ({ direction: 'low', hysteresis: 1, bands: limits.map((limit, i) => ({ id: `${i}`, limit, mode: 'continuous', allow_s: 1 })) }); // prettier-ignore
+    expect(read([[0, 90], [1, 90]], { table: low(10, 8) }).records).toEqual([]); // prettier-ignore
+    for (const table_ of [low(8, 10), low(8, 8)])
+      expect(read([[0, 90], [1, 90]], { table: table_ })).toEqual({ error: 'BAD_TABLE', field: 'table' }); // prettier-ignore
+  });
+
   test('how long a gap is can be said', () => {
     expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 3 }))).toEqual([]); // prettier-ignore
     expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 2.9 }))).toHaveLength(2); // prettier-ignore

@@ -219,6 +219,21 @@ describe('a twin', () => {
     expect(watch.phase).toBe('off');
     expect(snapshotOf(watch, large).starts.map((s) => s.phase)).toEqual(['running', 'off', 'off']);
   });
+  test('has limits of each engine by its own phase', () => {
+    const { watch, hold } = watched();
+    hold(1, ONE_RUNS);
+    hold(1, { 'engine.2.selector': 1, 'starter.2.amps': 300, 'ng.2': 4 });
+    const phase = (id: string): string => limitPhase(type, snapshotOf(watch, type), type.channels.find((c) => c.id === id)!); // prettier-ignore
+    expect([phase('tot.1'), phase('tot.2'), phase('bus.volts')]).toEqual(['idle', 'start', 'start']);
+    hold(20, { 'starter.2.amps': 0, 'engine.2.selector': 0, 'ng.2': 0 });
+    expect([phase('tot.1'), phase('tot.2'), phase('bus.volts')]).toEqual(['idle', 'off', 'idle']);
+  });
+  test('waits for no rotor where its auxiliary unit turns none', () => {
+    const large = needWatched(typeOf('X14'));
+    const [unit, engine] = new Watch(large, {}, () => undefined).starts.map((s) => s.milestones().map((m) => m.id));
+    expect(unit).toEqual(['light-off', 'starter', 'idle']);
+    expect(engine).toContain('oil');
+  });
   test('in a record of one phase stays in it, whatever its engines do', () => {
     const { watch, events, hold } = watched('flight');
     hold(2, ONE_RUNS);

@@ -326,6 +326,20 @@ describe('a start that was stopped', () => {
     expect(unoiled.events.filter((e) => e.kind === 'start-ended')).toHaveLength(1);
     expect(unoiled.watch.phase).toBe('idle');
   });
+  test('for what had happened, and goes on, is at idle and no good start', () => {
+    const told = tell('S7', { 'fire.1': (t_s) => (t_s >= 20 && t_s < 22 ? 1 : 0) });
+    expect(statesIn(told).slice(-2)).toEqual(['21.5 aborted', '37.375 idle']);
+    expect(doneIn(told)).toEqual([]);
+    expect(told.events.filter((e) => e.kind === 'start-ended')).toHaveLength(1);
+  });
+  test('an engine that runs has stopped when its fuel and its speed are gone, and not by one of them', () => {
+    const phases = (changed: Readings): string[] =>
+      tell('S7', changed, { seconds: 60 }).events.flatMap((e) => (e.kind === 'phase' ? [`${e.t_s} ${e.phase}`] : []));
+    expect(phases({ 'fuel.1.flow': (t_s, before) => (t_s >= 45 ? 0 : before) })).toEqual(['10 start', '37.375 idle']);
+    expect(phases({ 'ng.1': (t_s, before) => (t_s >= 45 ? 50 : before) })).toEqual(['10 start', '37.375 idle']);
+    for (const gone of [0, NaN])
+      expect(phases({ 'ng.1': (t_s, before) => (t_s >= 45 ? 50 : before), 'fuel.1.flow': (t_s, before) => (t_s >= 45 ? gone : before) })).toEqual(['10 start', '37.375 idle', '45 off']); // prettier-ignore
+  });
   test('of a control that tries once more is said so', () => {
     const tries: Reading = (t_s) => ((t_s >= 10 && t_s < 20.5) || t_s >= 24 ? 500 : 0);
     const speed: Reading = [[10, 0], [14, 16], [20, 16], [23, 5], [24, 5], [28, 16]]; // prettier-ignore
