@@ -4,6 +4,8 @@ import fs from 'node:fs';
 const folder = process.env.MUTATED ?? 'ratings';
 /** one block of lines in so many, where a share is asked for instead of all of the folder */
 const oneIn = Number(process.env.MUTATED_ONE_IN ?? 1);
+/** what is known of a share is kept apart: its score is of these blocks alone */
+const report = process.env.MUTATED_REPORT ?? folder;
 const BLOCK_LINES = 10;
 
 function blocks() {
@@ -30,10 +32,10 @@ export default {
   ignoreStatic: true,
   // what was killed stays killed while neither its code nor its tests change
   incremental: true,
-  incrementalFile: `.local/stryker/${folder}.known.json`,
+  incrementalFile: `.local/stryker/${report}.known.json`,
   tempDirName: '.local/stryker/work',
   reporters: ['clear-text', 'progress-append-only', 'json'],
-  jsonReporter: { fileName: `.local/stryker/${folder}.json` },
+  jsonReporter: { fileName: `.local/stryker/${report}.json` },
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
   concurrency: 2,
   timeoutMS: 10_000,

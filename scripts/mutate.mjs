@@ -9,30 +9,34 @@ import { fail, installPackages, log, requireNode, sh } from './lib/setup.mjs';
 const FOLDERS = ['watch', 'session', 'procedure', 'power', 'ratings', 'weather', 'replay'];
 
 /** What lived is tried again: the tool cannot tell that a new test would notice it now. */
-function forgetSurvivors(folder) {
-  const file = path.join(ROOT, `.local/stryker/${folder}.known.json`);
+function forgetSurvivors(report) {
+  const file = path.join(ROOT, `.local/stryker/${report}.known.json`);
   if (!fs.existsSync(file)) return;
   const known = JSON.parse(fs.readFileSync(file, 'utf8'));
-  for (const of of Object.values(known.files))
-    of.mutants = of.mutants.filter(({ status }) => status === 'Killed' || status === 'Timeout');
+  for (const source of Object.values(known.files))
+    source.mutants = source.mutants.filter(({ status }) => status === 'Killed' || status === 'Timeout');
   fs.writeFileSync(file, JSON.stringify(known));
 }
 
 requireNode();
-const { positionals: asked, values } = parseArgs({
-  allowPositionals: true,
-  options: { 'one-in': { type: 'string', default: '1' } },
-});
-const unknown = asked.filter((folder) => !FOLDERS.includes(folder));
 try {
+  const { positionals: asked, values } = parseArgs({
+    allowPositionals: true,
+    options: { 'one-in': { type: 'string', default: '1' } },
+  });
+  const oneIn = Number(values['one-in']);
+  if (!(Number.isInteger(oneIn) && oneIn > 0))
+    throw new Error(`--one-in is a whole number from 1 on, not ${values['one-in']}`);
+  const unknown = asked.filter((folder) => !FOLDERS.includes(folder));
   if (unknown.length > 0)
     throw new Error(`there is no ${unknown.join(', ')} to mutate; there is ${FOLDERS.join(', ')}`);
   await installPackages();
   for (const folder of asked.length > 0 ? asked : FOLDERS) {
-    log(`mutating core/src/${folder}; what survives is in .local/stryker/${folder}.json`);
-    forgetSurvivors(folder);
+    const report = oneIn > 1 ? `${folder}.one-in-${oneIn}` : folder;
+    log(`mutating core/src/${folder}; what survives is in .local/stryker/${report}.json`);
+    forgetSurvivors(report);
     await sh(process.execPath, [path.join(ROOT, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run'], {
-      env: { ...process.env, MUTATED: folder, MUTATED_ONE_IN: values['one-in'] },
+      env: { ...process.env, MUTATED: folder, MUTATED_ONE_IN: String(oneIn), MUTATED_REPORT: report },
     });
   }
 } catch (error) {

@@ -25,7 +25,7 @@ const holdsAre = (page: Page, ids: string[]): Promise<unknown> =>
     (wanted) =>
       JSON.stringify([...document.querySelectorAll<HTMLElement>('[data-hold]')].map((e) => e.dataset['hold'])) ===
       JSON.stringify(wanted),
-    { timeout: 30_000 },
+    {},
     ids,
   );
 const canBegin = async (page: Page): Promise<boolean> =>

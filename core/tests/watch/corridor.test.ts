@@ -102,7 +102,12 @@ describe('what a day adds to a habit', () => {
   });
   test('a day that was learned without height or wind counts as calm at the sea', () => {
     expect(widened({ tailwind_kt: 10 }, [{ tailwind_kt: NaN }]).by_K).toBeCloseTo(10 * by.tailwind_K, 9);
-    expect(widened({ outsideAir_C: 32 }, [{ outsideAir_C: NaN }])).toEqual({ by_K: 0, why: [] });
+    for (const [today, then] of [
+      [{ outsideAir_C: 32 }, { outsideAir_C: NaN }],
+      [{ crankVolts_V: 14 }, { crankVolts_V: NaN }],
+    ])
+      // prettier-ignore
+      expect(widened(today!, [then!])).toEqual({ by_K: 0, why: [] });
   });
   test('cold, heat and wind count only beyond what is mild', () => {
     expect(widened({ outsideAir_C: 22 }, [{ outsideAir_C: 2 }])).toEqual({ by_K: expect.closeTo(10 * by.warmer_K, 9), why: ['warmer'] }); // prettier-ignore

@@ -1,16 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { SimulatedCockpit } from '@rouse/core/simulator';
-import {
-  BandMonitor,
-  type BandTable,
-  snapshotOf,
-  type Excursion,
-  Watch,
-  type WatchEvent,
-  type StartDay,
-  widenFor,
-} from '@rouse/core/watch';
+import { BandMonitor, type BandTable, snapshotOf, type Excursion, Watch, type WatchEvent } from '@rouse/core/watch';
 import { channelIndex, skerry } from '../skerry.ts';
 
 const table: BandTable = {
@@ -205,49 +196,5 @@ describe('phases', () => {
     const watch = new Watch(skerry, {}, (e) => events.push(e));
     for (let t = 0; t < 60; t += 0.02) watch.step(t, values(t < 1 ? {} : { 'engine.1.selector': 2, nr: 80 }));
     expect(events.filter((e) => e.kind === 'cue' && e.code === 'run-up-late')).toHaveLength(1);
-  });
-});
-
-describe('what a day may add to a habit', () => {
-  const turbine = skerry.startWatches.find((w) => w.kind === 'turbine')!;
-  const usual: StartDay = {
-    outsideAir_C: 12,
-    pressureAltitude_ft: 0,
-    tailwind_kt: 0,
-    residual_C: 12,
-    crankVolts_V: 19,
-  };
-  const learned = [9, 11, 12, 14, 16].map((outsideAir_C): StartDay => ({ ...usual, outsideAir_C }));
-  const added = (day: Partial<StartDay>, past = learned): ReturnType<typeof widenFor> =>
-    widenFor(past, { ...usual, ...day }, turbine.corridor.widen);
-
-  test('a strange day widens it and is named; a usual one does neither', () => {
-    expect(added({})).toEqual({ by_K: expect.closeTo(0, 0), why: [] });
-    const strange = added({ outsideAir_C: 38, tailwind_kt: 14 });
-    expect(strange.by_K).toBeGreaterThan(10);
-    expect(strange.why).toEqual(expect.arrayContaining(['warmer', 'wind from behind']));
-  });
-
-  test('what nobody has read of air, heat or volts widens nothing, today or when it was learned', () => {
-    const unread = { outsideAir_C: NaN, residual_C: NaN, crankVolts_V: NaN };
-    expect(added(unread).by_K).toBe(0);
-    expect(
-      added(
-        { outsideAir_C: 38 },
-        learned.map((d) => ({ ...d, outsideAir_C: NaN })),
-      ).by_K,
-    ).toBe(0);
-    expect(
-      added(
-        { crankVolts_V: 14 },
-        learned.map((d) => ({ ...d, crankVolts_V: NaN })),
-      ).by_K,
-    ).toBe(0);
-  });
-
-  test('a height or a wind that is not known may be any, and that is said', () => {
-    const unknown = added({ pressureAltitude_ft: NaN, tailwind_kt: NaN });
-    expect(unknown.by_K).toBeGreaterThan(added({}).by_K);
-    expect(unknown.why).toEqual(expect.arrayContaining(['height unknown', 'wind unknown']));
   });
 });

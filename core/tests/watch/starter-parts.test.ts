@@ -5,7 +5,6 @@ import { needWatched } from '@rouse/core/aircraft';
 import { type Exceedance, nextTry, type StartSnapshot } from '@rouse/core/watch';
 import { Gate } from '../../src/watch/gate.ts';
 import { StarterDuty } from '../../src/watch/starter-duty.ts';
-import { StuckReading } from '../../src/watch/stuck-reading.ts';
 
 describe('the duty of a starter', () => {
   const spec = { on_s: [45, 45], rest_s: [80, 1300] };
@@ -114,21 +113,6 @@ describe('a gate', () => {
     const gate = feed((t) => 180 + 80 * Math.exp(-t / 8), 40);
     expect(gate.verdict).toBe(false);
     expect(gate.predicted_s()).toBeNull();
-  });
-});
-
-describe('a reading that stands still', () => {
-  test('is not believed once the other has gone far enough for long enough, and is again when it moves', () => {
-    const stuck = new StuckReading(0);
-    const verdicts = Array.from({ length: 80 }, (_, k) => stuck.update(0.1, k < 60 ? 612 : 612 + k, 30 + k * 0.2, 5));
-    expect(verdicts.slice(0, 30)).not.toContain(true);
-    expect(verdicts[50]).toBe(true);
-    expect(verdicts[65]).toBe(false);
-  });
-
-  test('is believed while everything stands still', () => {
-    const stuck = new StuckReading(0);
-    expect(Array.from({ length: 300 }, () => stuck.update(0.1, 480, 67, 5))).not.toContain(true);
   });
 });
 

@@ -5,16 +5,13 @@ import {
   type Reading,
   type Readings,
   saidIn,
+  since,
   stopsIn,
   tell,
   textsOf,
   type Told,
 } from './told.ts';
 
-const off =
-  (from_s: number, value: number): Reading =>
-  (t_s, before) =>
-    t_s >= from_s ? value : before;
 const stopOf = (changed: Readings, how?: HowTold): string | undefined => stopsIn(tell('S7', changed, how))[0];
 
 describe('heat in a start', () => {
@@ -95,7 +92,9 @@ describe('heat in a start', () => {
 
 describe('limits of a start', () => {
   test('a leap of the temperature above its never is no heat', () => {
-    expect(stopOf({ 'tot.1': off(22, 1200) })).toMatch(/^21\.9\d+ sensor-lost: Temperature leapt from \d+ past 900 °C/);
+    expect(stopOf({ 'tot.1': since(22, 1200) })).toMatch(
+      /^21\.9\d+ sensor-lost: Temperature leapt from \d+ past 900 °C/,
+    );
   });
   test('volts below their floor for a second stop it', () => {
     const low: Reading = (t_s, before) => (t_s >= 12 && t_s < 14 ? 12.9 : before);

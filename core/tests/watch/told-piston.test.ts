@@ -1,10 +1,17 @@
 import { describe, expect, test } from 'vitest';
-import { doneIn, type HowTold, type Reading, type Readings, saidIn, statesIn, stopsIn, tell, textsOf } from './told.ts';
+import {
+  doneIn,
+  type HowTold,
+  type Reading,
+  type Readings,
+  saidIn,
+  since,
+  statesIn,
+  stopsIn,
+  tell,
+  textsOf,
+} from './told.ts';
 
-const from =
-  (at_s: number, value: number): Reading =>
-  (t_s, before) =>
-    t_s >= at_s ? value : before;
 const cranks =
   (to_s: number): Reading =>
   (t_s) =>
@@ -77,7 +84,7 @@ describe('a piston start that does not go on is stopped, for its reason, at its 
       '13.125 no-light: It has not fired after 2 s of cranking',
     ],
     ['races past its limit', { 'engine.rpm': (t_s, before) => (t_s >= 14.5 ? 105 : before) }, '14.5 overspeed: '],
-    ['magnetos off', { magnetos: from(14, 0) }, '14 pilot: Magnetos switched off'],
+    ['magnetos off', { magnetos: since(14, 0) }, '14 pilot: Magnetos switched off'],
     ['dies', { 'engine.rpm': (t_s, before) => (t_s >= 24 ? 11 : t_s >= 17 ? 30 + 0.2 * Math.sin(9 * t_s) : before), 'battery.amps': -5 }, '25 died: '], // prettier-ignore
     ['keeps its starter', { 'starter.1': cranks(40) }, '15.875 starter-not-releasing: '],
     ['has no oil', { 'oil.1.pressure': 0.2 }, '31.5 no-oil-pressure: '],
@@ -98,7 +105,7 @@ describe('a piston start that does not go on is stopped, for its reason, at its 
     const again = stopsIn(tell('T2', { 'engine.rpm': speed, 'oil.1.pressure': 0, 'starter.1': twice }));
     expect(again).toHaveLength(2);
     expect(again[1]).toContain('fuel reached it twice, so it is flooded');
-    const shutFirst = stopsIn(tell('T2', { 'engine.rpm': speed, 'oil.1.pressure': 0, 'starter.1': twice, 'fuel.valve': from(15, 1) as Reading, mixture: (t_s) => (t_s < 15 ? 0 : 1) })); // prettier-ignore
+    const shutFirst = stopsIn(tell('T2', { 'engine.rpm': speed, 'oil.1.pressure': 0, 'starter.1': twice, 'fuel.valve': since(15, 1) as Reading, mixture: (t_s) => (t_s < 15 ? 0 : 1) })); // prettier-ignore
     expect(shutFirst[1]).toContain('too little prime, or flooded');
   });
 
@@ -154,7 +161,7 @@ describe('what a piston start says', () => {
 
   test('a speed that is lost, or zero from one frame to the next, is unknown', () => {
     for (const gone of [NaN, 0])
-      expect(stopOf({ 'engine.rpm': from(17, gone) })).toBe('17.625 sensor-lost: Engine speed lost for 0.5 s');
+      expect(stopOf({ 'engine.rpm': since(17, gone) })).toBe('17.625 sensor-lost: Engine speed lost for 0.5 s');
     const gap: Reading = (t_s, before) => (t_s >= 17 && t_s < 17.5 ? NaN : before);
     expect(stopsIn(tell('T2', { 'engine.rpm': gap }))).toEqual([]);
   });

@@ -1,6 +1,7 @@
 import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import { type Corridors, type DayAir, Watch, type WatchEvent } from '@rouse/core/watch';
 import type { Trace } from '@rouse/core/trace';
+import { interpolate } from '../../src/simulator/physics.ts';
 import { typeOf } from '../fleet.ts';
 
 /** A reading over time: straight between its points, held before the first and after the last. */
@@ -31,13 +32,14 @@ export interface HowTold {
 /** when the starter is engaged, s */
 const ENGAGED_S = 10;
 
-function along(course: Course, t_s: number): number {
-  const after = course.findIndex(([at_s]) => at_s > t_s);
-  if (after === 0) return course[0]![1];
-  if (after < 0) return course.at(-1)![1];
-  const [[a_s, a], [b_s, b]] = [course[after - 1]!, course[after]!];
-  return a + ((b - a) * (t_s - a_s)) / (b_s - a_s);
-}
+const along = (course: Course, t_s: number): number =>
+  interpolate(t_s, course.map(([at_s]) => at_s), course.map(([, value]) => value)); // prettier-ignore
+
+/** From a moment on another value, the ordinary one before. */
+export const since =
+  (at_s: number, value: number): Reading =>
+  (t_s, ordinary) =>
+    t_s >= at_s ? value : ordinary;
 
 /** as much fuel as makes this heat in the air that flows at this speed, kg/h */
 function fuelFor(type: WatchedType, speed_pct: number, temperature_C: number): number {
