@@ -13,7 +13,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
 import { WebSocket } from 'ws';
 import { holdFleet, listLeases } from '../../server/src/db/leases.ts';
 import { DatabaseInUse, DatabaseLock } from '../../server/src/db/lock.ts';
-import { asOperator, openPool } from '../../server/src/db/pool.ts';
+import { asOperator, isDatabaseAway, openPool } from '../../server/src/db/pool.ts';
 import { DEMO, FLEET } from '../../server/src/demo/identity.ts';
 import { datagramHead, datagramKeyOf } from '../../server/src/device/lines.ts';
 import { Leases } from '../../server/src/leases/leases.ts';
@@ -126,6 +126,32 @@ describe('two servers that want one fleet', () => {
     });
     await takenOver;
     expect(order).toEqual(['written', 'taken']);
+  });
+
+  test('a server that stands still in the middle of a write loses the write, and the fleet with it', async () => {
+    const [a, b] = [server('a', ids[0]), server('b', ids[1])];
+    await a.begin(doors);
+    await a.end();
+    const fence = await fenceNow();
+    let wakeUp: () => void = () => undefined;
+    let stands: () => void = () => undefined;
+    const standing = new Promise<void>((resolve) => (stands = resolve));
+    const written = asOperator(pool, DEMO.operatorId, async (tx) => {
+      await holdFleet(tx, fence);
+      stands();
+      await new Promise<void>((resolve) => (wakeUp = resolve));
+      await tx.query("SELECT set_config('rouse.operator', 'too late', true)");
+    }).catch((error: unknown) => error);
+    await standing;
+    await b.begin(doors);
+    await b.end();
+    await a.giveUp();
+    await b.look();
+    expect(b.ownerOf(DEMO.operatorId)).toBe('here');
+    wakeUp();
+    // as when the database was away: it is written again, and refused for the tenure that is over
+    expect(await written).toSatisfy(isDatabaseAway);
+    expect(await holds(fence)).toBe(false);
   });
 
   test('a server that is alone keeps others away, and others keep it away', async () => {

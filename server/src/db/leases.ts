@@ -76,12 +76,20 @@ export class TenureOver extends Refusal {
   }
 }
 
-/** Until the end of this transaction nobody takes the fleet over. @throws TenureOver when somebody has */
+/** a server that stands still in the middle of a write for so long loses it: shorter than what its heart may stand still */
+const STANDS_STILL_MS = 2000;
+
+/**
+ * Until the end of this transaction nobody takes the fleet over. The database gives the transaction up when the server
+ * that has it stands still, which would keep the fleet from the others for as long as it stands.
+ * @throws TenureOver when somebody has it
+ */
 export async function holdFleet(tx: Tx, fence: number): Promise<void> {
-  const { rowCount } = await tx.query('SELECT FROM fleet_lease WHERE operator_id = $1 AND fence = $2 FOR SHARE', [
-    tx.operatorId,
-    fence,
-  ]);
+  const { rowCount } = await tx.query(
+    `SELECT set_config('idle_in_transaction_session_timeout', $3, true)
+     FROM fleet_lease WHERE operator_id = $1 AND fence = $2 FOR SHARE`,
+    [tx.operatorId, fence, `${STANDS_STILL_MS}ms`],
+  );
   if (rowCount !== 1) throw new TenureOver(tx.operatorId, fence);
 }
 

@@ -54,7 +54,7 @@ export async function inTransaction<T>(
   }
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', '25006', '42501']);
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', '25006', '25P03', '42501']);
 
 /** Whether an error says that the database is not there, is going, or takes nothing, and not that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
