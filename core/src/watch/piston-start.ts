@@ -117,8 +117,8 @@ export class PistonStartMachine extends StartMachine {
     return { totMax_C: [], totMin_C: [], paceMin_pct_s: [] };
   }
 
-  protected begins(values: ArrayLike<number>): boolean {
-    return !(values[this.iSpeed]! > STILL_PCT);
+  protected begins(values: ArrayLike<number>, fromRest: boolean): boolean {
+    return !(values[this.iSpeed]! > (fromRest ? this.spec.firesAbove_pct : STILL_PCT));
   }
 
   protected shutDown(values: ArrayLike<number>): boolean {

@@ -1,10 +1,11 @@
 import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
-import { higherOf, lowerOf } from '../statistics/index.ts';
+import { higherOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { CueSeverity, EventSink, StartRecord, StartState } from './events.ts';
 import { blankRecord } from './events.ts';
 import { Gate } from './gate.ts';
 import { GAP_S, type Guard } from './limit-windows.ts';
+import { Lasting } from './lasting.ts';
 import type { StartProfile } from './start-profile.ts';
 import type { Milestone } from './milestone.ts';
 import { HOLE_S, sayUnseen, verdictOf } from './seen.ts';
@@ -21,8 +22,10 @@ const FORETOLD: ReadonlySet<AbortReason> = new Set<AbortReason>(['going-to-be-ho
 
 /** slower than this an engine stands */
 const AT_REST_PCT = 3;
-/** where its starter is not sensed, one that has come so much faster from rest is being turned */
+/** where its starter is not sensed, one that came to this speed from rest is being turned */
 const TURNED_PCT = 4;
+/** and so much above what the starter turns it to, whatever the starter's channel reads: no wind does that */
+const TURNED_ANYWAY = 1.25;
 
 /** Whether the engine stands, is being started, or runs. */
 export type EnginePhase = 'off' | 'start' | 'running';
@@ -50,8 +53,11 @@ export abstract class StartMachine {
   protected readonly emit: EventSink;
   private readonly electric: boolean;
   private restVolts_V = NaN;
-  /** slowest since the engine was last at work */
-  private lowest_pct = NaN;
+  /** the engine has stood still since it was last turned */
+  private stood = false;
+  /** the starter's channel reads off while the engine is turned from rest: it is told by the speed */
+  private starterUnseen = false;
+  private readonly turnedAnyway = new Lasting();
   private dutyWarned = false;
   private restDue_s = 0;
   private lookAgain_s = -Infinity;
@@ -86,8 +92,8 @@ export abstract class StartMachine {
   /** Judges one frame of a start that goes on, or was stopped. @param dt_s time that was seen, 0 after a hole */
   protected abstract follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void;
 
-  /** Whether this frame begins a start. */
-  protected abstract begins(values: ArrayLike<number>): boolean;
+  /** Whether this frame begins a start. @param fromRest the starter is told by a speed that came from rest */
+  protected abstract begins(values: ArrayLike<number>, fromRest: boolean): boolean;
 
   /** The engine has been shut down, by its own readings. */
   protected abstract shutDown(values: ArrayLike<number>): boolean;
@@ -98,16 +104,17 @@ export abstract class StartMachine {
   /** One frame. @returns true when the engine is now in another phase */
   advance(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
-    const starterOn = this.starterIsOn(values);
+    const starterOn = this.starterIsOn(dt_s, values);
     this.restDue_s = 0;
     if (starterOn || this.duty.on_s > 0) this.countStarter(t_s, dt_s, starterOn);
     switch (phase) {
       case 'off':
-        if (starterOn && this.begins(values)) {
+        if (starterOn && this.begins(values, !(values[this.iStarter]! > this.starterOnAbove))) {
           this.begin(t_s, values);
           this.phase = 'start';
           this.followStart(t_s, dt_s, values, starterOn);
-        } else if (dt_s > GAP_S && this.isUnderWay(values, starterOn)) this.join(t_s, dt_s, values, starterOn);
+        } else if ((dt_s > GAP_S || this.starterUnseen) && this.isUnderWay(values, starterOn))
+          this.join(t_s, dt_s, values, starterOn);
         else if (!starterOn) this.rest(t_s, values);
         break;
       case 'start':
@@ -125,23 +132,40 @@ export abstract class StartMachine {
         if (this.shutDown(values)) {
           this.phase = 'off';
           this.state = 'before';
+          this.stood = false;
         }
         break;
     }
     return this.phase !== phase;
   }
 
-  /** By its own channel; where that is not there, by a speed that rises from rest and has not reached where the starter lets go. */
-  private starterIsOn(values: ArrayLike<number>): boolean {
+  /** By its own channel; where that is not there, by a speed that comes from rest and has not reached where the starter lets go. */
+  private starterIsOn(dt_s: number, values: ArrayLike<number>): boolean {
     const reading = values[this.iStarter]!;
-    if (!Number.isNaN(reading)) return reading > this.starterOnAbove;
     const speed = values[this.iSpeed]!;
-    if (this.phase === 'start') return speed < this.spec.starterRelease_pct;
-    return this.phase === 'off' && this.lowest_pct < AT_REST_PCT && speed > this.lowest_pct + TURNED_PCT;
+    const sensed = !Number.isNaN(reading);
+    if (reading > this.starterOnAbove) {
+      // turned without a start: whatever turns on after it was not turned from rest
+      if (this.phase === 'off') this.stood = false;
+      this.starterUnseen = false;
+      return true;
+    }
+    if (this.phase === 'start') return (!sensed || this.starterUnseen) && this.isTurned(speed);
+    if (this.phase !== 'off' || !this.stood) return false;
+    if (!sensed) return speed > TURNED_PCT;
+    this.starterUnseen = this.turnedAnyway.update(dt_s, speed > TURNED_ANYWAY * this.spec.crankTo_pct) > 0;
+    return this.starterUnseen;
+  }
+
+  /** By its speed, in a start: it has not reached where the starter lets go, and has not come down after a stop. */
+  private isTurned(speed_pct: number): boolean {
+    const cameDown = this.state === 'aborted' && speed_pct < this.spec.crankTo_pct;
+    return speed_pct < this.spec.starterRelease_pct && !cameDown;
   }
 
   private followStart(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
-    if (this.electric) this.record.starterMax_A = higherOf(this.record.starterMax_A, values[this.iStarter]!);
+    if (this.electric && !this.starterUnseen)
+      this.record.starterMax_A = higherOf(this.record.starterMax_A, values[this.iStarter]!);
     this.sample(t_s, dt_s, values);
     if (this.starting) this.countUnseen(dt_s, values);
     // what lasts is what was seen to last: a hole in the data proves nothing
@@ -186,7 +210,7 @@ export abstract class StartMachine {
     const starter = { index: this.iStarter, low: -Infinity, high: this.starterOnAbove };
     if (this.phase === 'running')
       return [starter, { index: this.iSpeed, low: this.spec.stoppedBelow_pct, high: Infinity }];
-    return this.phase === 'off' ? [starter] : [];
+    return this.phase === 'off' ? [starter, { index: this.iSpeed, low: -Infinity, high: AT_REST_PCT }] : [];
   }
 
   /** Whether a first frame shows this engine at work. */
@@ -198,11 +222,15 @@ export abstract class StartMachine {
   foundRunning(): void {
     this.phase = 'running';
     this.state = 'idle';
+    this.stood = false;
   }
 
   /** Remembers the quiet bus and looks at the gates, while nothing goes on. */
   rest(t_s: number, values: ArrayLike<number>): void {
-    this.lowest_pct = lowerOf(this.lowest_pct, values[this.iSpeed]!);
+    if (values[this.iSpeed]! < AT_REST_PCT) {
+      this.stood = true;
+      this.turnedAnyway.reset();
+    }
     this.restVolts_V = values[this.iVolts]!;
     for (const gate of this.gates) gate.rest(t_s, values);
   }
@@ -253,10 +281,14 @@ export abstract class StartMachine {
     this.dueCalled.clear();
     this.lookAgain_s = -Infinity;
     this.reset(t_s, values);
-    this.lowest_pct = NaN;
+    this.stood = false;
     this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');
     this.call(t_s, 'starter', this.startWords(again));
     this.judgeGates(t_s, 'starter');
+    if (this.starterUnseen) {
+      const text = 'The engine turns, but its starter reads off: whether it is engaged is told by the speed';
+      this.cue(t_s, 'unseen-starter', 'caution', text, 'Starter reading not believed.');
+    }
     // motoring after a start that was stopped is not held against the starter: it saves the engine
     if (this.restDue_s > 0) {
       const text = `Starter turns before its rest is over: ${Math.ceil(this.restDue_s)} s are still due`;

@@ -15,7 +15,8 @@ import { turbineMilestones } from './turbine-milestones.ts';
 /** a spool turning faster than this is no new attempt */
 const STILL_NG_PCT = 16;
 const SENSOR_LOST_AFTER_S = 0.5;
-const CUT_AFTER_S = 0.1;
+/** what one reading alone says that would stop a good start, no fuel, no selector, no control, may be a lost one */
+const ALONE_S = 0.1;
 const FUEL_FLOWS_KG_H = 1;
 /** how far the indication may have fallen by the time that a cut is seen */
 const COOLED_K = 60;
@@ -45,6 +46,9 @@ export class TurbineStartMachine extends StartMachine {
   private hung_s = 0;
   private readonly lost = new Lasting();
   private readonly cut = new Lasting();
+  private readonly deselected = new Lasting();
+  private readonly fewControls = new Lasting();
+  private readonly noControl = new Lasting();
   private fire_s = 0;
   private idle_s = 0;
   private lastNg_pct = NaN;
@@ -103,6 +107,9 @@ export class TurbineStartMachine extends StartMachine {
     this.hung_s = 0;
     this.lost.reset();
     this.cut.reset();
+    this.deselected.reset();
+    this.fewControls.reset();
+    this.noControl.reset();
     this.fire_s = 0;
     this.idle_s = 0;
     this.lastNg_pct = NaN;
@@ -303,8 +310,9 @@ export class TurbineStartMachine extends StartMachine {
     const ng = values[this.i.speed]!;
     this.fire_s = values[this.i.fire]! >= 1 ? this.fire_s + dt_s : 0;
     if (this.fire_s > FIRE_FOR_S) return this.abort(t_s, aborts.fire(ng));
-    if (spec.fuelBy === 'control' && values[this.i.selector] === 0) return this.abort(t_s, aborts.selectorOff(ng));
-    if (this.controlFault(t_s, ng, values)) return;
+    const deselected = this.deselected.update(dt_s, values[this.i.selector] === 0) > ALONE_S;
+    if (spec.fuelBy === 'control' && deselected) return this.abort(t_s, aborts.selectorOff(ng));
+    if (this.controlFault(t_s, dt_s, ng, values)) return;
     if (this.state === 'cranking') {
       if (t_s - r.starterAt_s > spec.crankWithin_s && ng < spec.crankTo_pct)
         this.abort(t_s, aborts.noCrank(ng, spec.crankWithin_s));
@@ -320,13 +328,13 @@ export class TurbineStartMachine extends StartMachine {
     if (this.starting) this.judgeHeat(t_s, dt_s, ng, values);
   }
 
-  private controlFault(t_s: number, ng: number, values: ArrayLike<number>): boolean {
+  private controlFault(t_s: number, dt_s: number, ng: number, values: ArrayLike<number>): boolean {
     const healthy = values[this.i.controlChannels]!;
-    if (healthy < 1) {
+    if (this.noControl.update(dt_s, healthy < 1) > ALONE_S) {
       this.abort(t_s, aborts.controlFault(ng));
       return true;
     }
-    if (healthy < 2 && !this.oneChannel) {
+    if (this.fewControls.update(dt_s, healthy < 2) > ALONE_S && !this.oneChannel) {
       this.oneChannel = true;
       this.cue(t_s, 'control-one-channel', 'caution', 'The control has one channel left', 'One control channel.');
     }
@@ -339,8 +347,7 @@ export class TurbineStartMachine extends StartMachine {
 
   /** The fuel was shut, or has gone: told apart by whose hand it was and what was going wrong. @returns true when it was */
   private fuelCut(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
-    // one reading of no fuel alone may be a lost one
-    if (this.cut.update(dt_s, values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H) <= CUT_AFTER_S) return false;
+    if (this.cut.update(dt_s, values[this.i.fuelFlow]! < FUEL_FLOWS_KG_H) <= ALONE_S) return false;
     const r = this.record;
     const ng = values[this.i.speed]!;
     if (this.spec.fuelBy === 'pilot')

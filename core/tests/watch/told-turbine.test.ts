@@ -118,8 +118,8 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
     ],
     ['one that is too fast', { 'ng.1': [[10, 0], [14, 16], [34, 66], [36, 76]] }, '35.875 overspeed: Ng 75.4 %; not above 75 % in a start'], // prettier-ignore
     ['a fire', { 'fire.1': [[19.9, 0], [20, 1]] }, '21.5 fire: Fire warning at 35 % Ng'], // prettier-ignore
-    ['a selector that goes to off', { 'engine.1.selector': [[21.9, 1], [22, 0]] }, '22 pilot: Selector moved to off during the start'], // prettier-ignore
-    ['a control without channels', { 'control.1.channels': [[21.9, 2], [22, 0]] }, '22 control-fault: Both channels of the control are lost at 36 % Ng'], // prettier-ignore
+    ['a selector that goes to off', { 'engine.1.selector': [[21.9, 1], [22, 0]] }, '22.125 pilot: Selector moved to off during the start'], // prettier-ignore
+    ['a control without channels', { 'control.1.channels': [[21.9, 2], [22, 0]] }, '22.125 control-fault: Both channels of the control are lost at 36 % Ng'], // prettier-ignore
   ])('%s', (_, changed, stop) => {
     const stops = stopsIn(tell('S7', changed, { seconds: 60 }));
     expect(stops[0]).toContain(stop);
@@ -143,7 +143,7 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
 
   test('one channel of its control is enough, and is said once', () => {
     const told = tell('S7', { 'control.1.channels': [[21.9, 2], [22, 1]] }); // prettier-ignore
-    expect(saidIn(told).filter((s) => s.includes('caution'))).toEqual(['22 caution control-one-channel']);
+    expect(saidIn(told).filter((s) => s.includes('caution'))).toEqual(['22.125 caution control-one-channel']);
     expect(stopsIn(told)).toEqual([]);
   });
 
@@ -180,8 +180,9 @@ describe('fuel that goes', () => {
     expect(stopOf('C5', { 'fuel.1.flow': cut, 'engine.1.grip': [[21.9, 30], [22, 0]] })).toContain('pilot: '); // prettier-ignore
     expect(stopOf('C5', { 'fuel.1.flow': cut })).toMatch(/^22\.125 died/);
   });
-  test('for one frame is nothing', () => {
-    expect(stopsIn(tell('S7', { 'fuel.1.flow': (t_s, before) => (t_s === 22 ? 0 : before) }))).toEqual([]);
+  test.each(['fuel.1.flow', 'engine.1.selector', 'control.1.channels'])('for one frame of %s is nothing', (channel) => {
+    const told = tell('S7', { [channel]: (t_s, before) => (t_s === 22 ? 0 : before) });
+    expect([stopsIn(told), saidIn(told).filter((said) => said.includes('caution'))]).toEqual([[], []]);
   });
 });
 
