@@ -8,10 +8,12 @@ export type Verdict = true | false | 'unknown';
 type Node =
   | {
       kind: 'test';
-      test: ChannelTest;
+      judge: (value: number) => boolean;
       index: number;
       /** of the channel that is taken away; -1 for none */
       minus: number;
+      /** of the one caption that is looked at, 0 where the whole value is */
+      bitValue: number;
       for_s: number;
       since_s: number;
       seen_s: number;
@@ -79,9 +81,10 @@ function bind(condition: Condition, channels: readonly Channel[]): Node {
   };
   return {
     kind: 'test',
-    test: condition,
+    judge: judgeOf(condition),
     index: place(condition.channel),
     minus: condition.minus === undefined ? -1 : place(condition.minus),
+    bitValue: condition.bit === undefined ? 0 : 2 ** condition.bit,
     for_s: condition.for ?? 0,
     since_s: NaN,
     seen_s: NaN,
@@ -93,11 +96,14 @@ function bind(condition: Condition, channels: readonly Channel[]): Node {
 function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
   switch (node.kind) {
     case 'test': {
-      const now = holds(node.test, readingOf(node, values));
-      if (now !== true) {
-        if (now === 'unknown') node.lost = true;
-        else node.since_s = NaN;
-        return now;
+      const value = readingOf(node, values);
+      if (Number.isNaN(value)) {
+        node.lost = true;
+        return 'unknown';
+      }
+      if (!node.judge(value)) {
+        node.since_s = NaN;
+        return false;
       }
       // a sample or two that were lost on the line do not end what lasts; a longer loss does
       if (node.lost && t_s - node.seen_s > BRIDGED_S) node.since_s = NaN;
@@ -125,24 +131,25 @@ function evaluate(node: Node, t_s: number, values: ArrayLike<number>): Verdict {
   }
 }
 
-function readingOf(
-  { index, minus, test: { bit } }: Extract<Node, { kind: 'test' }>,
-  values: ArrayLike<number>,
-): number {
+function readingOf({ index, minus, bitValue }: Extract<Node, { kind: 'test' }>, values: ArrayLike<number>): number {
   const value = values[index] ?? NaN;
-  if (bit !== undefined) return Math.floor(value / 2 ** bit) % 2;
+  if (bitValue > 0) return Math.floor(value / bitValue) % 2;
   return minus < 0 ? value : value - (values[minus] ?? NaN);
+}
+
+/** What a test says of a value: which kind of test it is is looked at once. */
+function judgeOf(test: ChannelTest): (value: number) => boolean {
+  if ('atLeast' in test) return (value) => value >= test.atLeast;
+  if ('atMost' in test) return (value) => value <= test.atMost;
+  if ('above' in test) return (value) => value > test.above;
+  if ('below' in test) return (value) => value < test.below;
+  if ('between' in test) return (value) => value >= test.between[0] && value <= test.between[1];
+  return (value) => Math.round(value) === test.is;
 }
 
 /** One test against one value, without its dwell. */
 export function holds(test: ChannelTest, value: number): Verdict {
-  if (Number.isNaN(value)) return 'unknown';
-  if ('atLeast' in test) return value >= test.atLeast;
-  if ('atMost' in test) return value <= test.atMost;
-  if ('above' in test) return value > test.above;
-  if ('below' in test) return value < test.below;
-  if ('between' in test) return value >= test.between[0] && value <= test.between[1];
-  return Math.round(value) === test.is;
+  return Number.isNaN(value) ? 'unknown' : judgeOf(test)(value);
 }
 
 /** The condition in words: "at least 24.1 V for 2 s". With `named`, the channel is said too. */

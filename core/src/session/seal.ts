@@ -3,6 +3,8 @@ import { joinTraces, rowAt, type Trace } from '../trace/index.ts';
 
 const TIME_STEP_S = 0.001;
 const LOST = -0x8000_0000;
+const GREATEST = 0x7fff_ffff;
+const HOST_IS_LITTLE_ENDIAN = new Uint8Array(Uint32Array.of(1).buffer)[0] === 1;
 
 /** SHA-256 of recorded frames, hex; see `traceBytes`. */
 export function traceDigest(trace: Trace, resolutions: readonly number[]): string {
@@ -16,21 +18,30 @@ export function traceDigest(trace: Trace, resolutions: readonly number[]): strin
  * @param resolutions one step per channel
  */
 export function traceBytes(trace: Trace, resolutions: readonly number[]): Uint8Array {
-  const width = trace.columns.length + 1;
   const rows = trace.t_s.length;
-  const bytes = new DataView(new ArrayBuffer(4 * rows * width));
-  const put = (column: Float64Array, step: number, at: number): void => {
-    for (let i = 0; i < rows; i++) {
+  const columns = [trace.t_s, ...trace.columns];
+  const width = columns.length;
+  const numbers = new Int32Array(rows * width);
+  for (let k = 0; k < width; k++) {
+    const column = columns[k]!;
+    const step = k === 0 ? TIME_STEP_S : resolutions[k - 1]!;
+    for (let i = 0, at = k; i < rows; i++, at += width) {
       const v = column[i]!;
-      bytes.setInt32(4 * (i * width + at), Number.isFinite(v) ? saturated(Math.round(v / step)) : LOST, true);
+      numbers[at] = Number.isFinite(v) ? saturated(Math.round(v / step)) : LOST;
     }
-  };
-  put(trace.t_s, TIME_STEP_S, 0);
-  trace.columns.forEach((column, k) => put(column, resolutions[k]!, k + 1));
-  return new Uint8Array(bytes.buffer);
+  }
+  return littleEndian(numbers);
 }
 
-const saturated = (q: number): number => Math.max(LOST + 1, Math.min(0x7fff_ffff, q));
+const saturated = (q: number): number => (q > GREATEST ? GREATEST : q < -GREATEST ? -GREATEST : q);
+
+function littleEndian(numbers: Int32Array): Uint8Array {
+  const bytes = new Uint8Array(numbers.buffer);
+  if (HOST_IS_LITTLE_ENDIAN) return bytes;
+  const view = new DataView(numbers.buffer);
+  numbers.forEach((n, i) => view.setInt32(4 * i, n, true));
+  return bytes;
+}
 
 /** The rows of a trace after `after_s` and up to `to_s`. */
 export function rowsBetween(trace: Trace, after_s: number, to_s: number): Trace {

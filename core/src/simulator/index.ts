@@ -1,7 +1,7 @@
 export { conditionsOf, SimulatedCockpit } from './cockpit.ts';
 export { coldControls, type Controls, type EngineSelector } from './inputs.ts';
 export type { SimulatedAircraft } from './aircraft.ts';
-export { readSignal, setInput, type SignalValue } from './signals.ts';
+export { setInput, signalReader, type SignalValue } from './signals.ts';
 export { type CheckedOutcome, runScenario, type Scenario, scenarioSchema } from './scenario.ts';
 export { type FailureFlown, type FailurePoint, flyEngineFailure } from './engine-failure.ts';
 export { createSimulator, type NamedInputs, type Simulation } from './create-simulator.ts';

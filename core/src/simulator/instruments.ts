@@ -8,6 +8,8 @@ export const PANEL = 'panel.';
 /** Reads the simulated aircraft as an engine data unit would: one value per channel of the type, captions included. */
 export class Instruments {
   private readonly channels: readonly Channel[];
+  /** whether the signal of a channel is a switch of the panel */
+  private readonly onPanel: readonly boolean[];
   private readonly captionIndex: number;
   private readonly captions: { bit: number; lit: Sensed }[];
   private readonly noise: NormalSource;
@@ -15,6 +17,7 @@ export class Instruments {
   /** @param noise of the gauges whose channel has its own; plants with noisy sensors bring theirs */
   constructor(type: TypeFile, noise: NormalSource) {
     this.channels = type.channels;
+    this.onPanel = type.channels.map((c) => c.simulated?.signal.startsWith(PANEL) ?? false);
     this.noise = noise;
     this.captionIndex = type.channels.findIndex((c) => c.id === type.captions.channel);
     this.captions = type.captions.list.map((c) => ({ bit: c.bit, lit: new Sensed(c.lit, type.channels) }));
@@ -30,7 +33,7 @@ export class Instruments {
         continue;
       }
       const { signal, scale, noise } = simulated;
-      const value = signal.startsWith(PANEL) ? (panel.get(signal) ?? 0) : aircraft.signal(signal);
+      const value = this.onPanel[i] ? (panel.get(signal) ?? 0) : aircraft.signal(signal);
       if (typeof value !== 'number') throw new RangeError(`the simulator has no number named ${signal}`);
       // a gauge stands at its stop; only a noisy one could be pushed past it
       values[i] = noise ? Math.max(range[0], scale * value + noise * this.noise.normal()) : scale * value;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { SimulatorParameters } from '../aircraft/index.ts';
 import { coldControls, type Controls } from './inputs.ts';
-import { readSignal, setInput, type SignalValue } from './signals.ts';
+import { setInput, signalReader, type SignalValue } from './signals.ts';
 import { type Conditions, Simulator, TICK_S } from './simulator.ts';
 
 const scalar = z.union([z.number(), z.string()]);
@@ -80,9 +80,11 @@ export function runScenario(
   controls.h_ref = simulator.rotor.h_m;
   const signals = [...new Set([...scenario.outcomes.map((o) => o.sig), ...extraSignals])];
   const log: Log = { t: [], columns: new Map(signals.map((s) => [s, []])) };
-  for (const s of signals) {
-    if (readSignal(simulator, logName(s)) === undefined) throw new RangeError(`there is no signal named ${s}`);
-  }
+  const logged = signals.map((s) => {
+    const read = signalReader(simulator, logName(s));
+    if (!read) throw new RangeError(`there is no signal named ${s}`);
+    return { read, column: log.columns.get(s)! };
+  });
 
   const fired = new Map<string, number>();
   const waiting = scenario.events.map((event, i) => ({ event, id: event.id ?? `#${i}`, done: false }));
@@ -97,7 +99,7 @@ export function runScenario(
     }
     simulator.tick(controls);
     log.t.push((k + 1) / 50);
-    for (const s of signals) log.columns.get(s)!.push(readSignal(simulator, logName(s))!);
+    for (const { read, column } of logged) column.push(read());
   }
   return { checks: scenario.outcomes.map((outcome) => check(outcome, log)), log };
 }
@@ -132,7 +134,7 @@ function due(
   } else if (event.t !== undefined && now < event.t - 1e-9) return false;
   if (event.when === undefined) return event.after !== undefined || event.t !== undefined;
   const tests = Array.isArray(event.when) ? event.when : [event.when];
-  return tests.every((test) => compare(readSignal(simulator, test.sig), test.op, test.val));
+  return tests.every((test) => compare(signalReader(simulator, test.sig)?.(), test.op, test.val));
 }
 
 function compare(a: SignalValue | undefined, op: string, b: SignalValue): boolean {

@@ -78,123 +78,82 @@ function blockIndex(simulator: Simulator, name: string | undefined): number {
   return index < simulator.engines.length ? index : -1;
 }
 
-/** Reads one signal of the condition language: sensor signals are the samples of the last tick. @returns undefined for an unknown name */
-export function readSignal(simulator: Simulator, name: string): SignalValue | undefined {
-  switch (name) {
-    case 't':
-      return simulator.ticks / 50;
-    case 'nr':
-      return simulator.nr_pct;
-    case 'volts':
-      return simulator.volts;
-    case 'ibat':
-      return simulator.bus.battery_a;
-    case 'h':
-      return simulator.rotor.h_m;
-    case 'coll':
-      return simulator.rotor.c;
-    case 'vz':
-      return simulator.rotor.vz;
-    case 'soc':
-      return simulator.bus.soc;
-    case 'mgb_t':
-      return simulator.rotor.Tmgb - KELVIN;
-    case 'mgb_p':
-      return simulator.rotor.pmgb;
-    case 'hyd1':
-      return simulator.rotor.hyd1;
-    case 'hyd2':
-      return simulator.rotor.hyd2;
-    case 'aligned':
-      return simulator.inertial?.aligned ? 1 : 0;
-    case 'align_state':
-      return simulator.inertial?.aligned ? 2 : simulator.inertialOn ? 1 : 0;
-    case 'align_resets':
-      return simulator.inertial?.resets ?? 0;
-    case 'oei':
-      return (simulator.oneEngineOut?.lost ?? -1) >= 0 ? 1 : 0;
-    default: {
-      let parts = BLOCK_SIGNALS.get(name);
-      if (!parts) BLOCK_SIGNALS.set(name, (parts = blockSignalOf(name)));
-      const [block, signal] = parts;
-      const i = block === 'apu' ? (simulator.apu ? simulator.engines.length : -1) : block;
-      return i < 0 || (block !== 'apu' && i >= simulator.engines.length)
-        ? undefined
-        : blockSignal(simulator, i, signal);
-    }
-  }
+/** One engine, or the auxiliary unit, with what reads and controls it. */
+interface Block {
+  readonly engine: Simulator['blocks'][number];
+  readonly sensed: Simulator['sensors'][number];
+  readonly unit: Simulator['controlUnits'][number];
+  readonly simulator: Simulator;
+  readonly index: number;
 }
 
-/** Names of signals of one block, looked at once: which block, which signal. */
-const BLOCK_SIGNALS = new Map<string, readonly [number | 'apu', string]>();
+const OF_AIRCRAFT = new Map(
+  Object.entries<(simulator: Simulator) => SignalValue>({
+    t: (s) => s.ticks / 50,
+    nr: (s) => s.nr_pct,
+    volts: (s) => s.volts,
+    ibat: (s) => s.bus.battery_a,
+    h: (s) => s.rotor.h_m,
+    coll: (s) => s.rotor.c,
+    vz: (s) => s.rotor.vz,
+    soc: (s) => s.bus.soc,
+    mgb_t: (s) => s.rotor.Tmgb - KELVIN,
+    mgb_p: (s) => s.rotor.pmgb,
+    hyd1: (s) => s.rotor.hyd1,
+    hyd2: (s) => s.rotor.hyd2,
+    aligned: (s) => (s.inertial?.aligned ? 1 : 0),
+    align_state: (s) => (s.inertial?.aligned ? 2 : s.inertialOn ? 1 : 0),
+    align_resets: (s) => s.inertial?.resets ?? 0,
+    oei: (s) => ((s.oneEngineOut?.lost ?? -1) >= 0 ? 1 : 0),
+  }),
+);
 
-function blockSignalOf(name: string): readonly [number | 'apu', string] {
-  const [block = '', signal = ''] = name.split('.');
-  const match = /^e(\d+)$/.exec(block);
-  return [block === 'apu' ? 'apu' : match ? Number(match[1]) - 1 : -1, signal];
-}
+const OF_BLOCK = new Map(
+  Object.entries<(block: Block) => SignalValue>({
+    ng: ({ sensed }) => sensed.ngA_pct || sensed.ngB_pct,
+    ng_true: ({ engine }) => 100 * engine.n,
+    tot: ({ sensed }) => (sensed.totValid ? sensed.tot_C : NaN),
+    ttc: ({ engine }) => engine.Ttc - KELVIN,
+    t45: ({ engine }) => engine.T45 - KELVIN,
+    tm: ({ engine }) => engine.Tm - KELVIN,
+    np: ({ sensed }) => sensed.np_pct,
+    tq: ({ sensed }) => sensed.tq_pct,
+    oil_p: ({ sensed }) => sensed.oil_bar,
+    oil_t: ({ engine }) => engine.Toil - KELVIN,
+    wf: ({ engine }) => 1000 * engine.wf,
+    pool: ({ engine }) => 1000 * engine.m_pool,
+    torch: ({ engine }) => 1000 * engine.torch_kg_s,
+    start_a: ({ engine }) => engine.starter_a,
+    start_air: ({ simulator, index }) => simulator.starterAir(index),
+    fire: ({ engine }) => (1000 * engine.torch_kg_s > FIRE_SEEN_G_S ? 1 : 0),
+    control_channels: ({ engine }) => (engine.faults.fadec_ch_a ? 0 : 1) + (engine.faults.fadec_ch_b ? 0 : 1),
+    gen_a: ({ sensed }) => sensed.gen_a,
+    gen_trip: ({ engine }) => (engine.gen_trip ? 1 : 0),
+    lit: ({ engine }) => (engine.lit ? 1 : 0),
+    q_self: ({ engine }) => engine.q_self,
+    grip: ({ unit }) => unit.grip,
+    mode: ({ unit }) => unit.mode,
+    retries: ({ unit }) => unit.retries,
+    causes: ({ unit }) => unit.causes.join(','),
+    channel: ({ unit }) => unit.channel,
+    lim: ({ unit }) => unit.limitedBy,
+  }),
+);
 
-function blockSignal(simulator: Simulator, i: number, signal: string): SignalValue | undefined {
-  const e = simulator.blocks[i];
-  const s = simulator.sensors[i];
-  const unit = simulator.controlUnits[i];
-  if (!e || !s || !unit) return undefined;
-  switch (signal) {
-    case 'ng':
-      return s.ngA_pct || s.ngB_pct;
-    case 'ng_true':
-      return 100 * e.n;
-    case 'tot':
-      return s.totValid ? s.tot_C : NaN;
-    case 'ttc':
-      return e.Ttc - KELVIN;
-    case 't45':
-      return e.T45 - KELVIN;
-    case 'tm':
-      return e.Tm - KELVIN;
-    case 'np':
-      return s.np_pct;
-    case 'tq':
-      return s.tq_pct;
-    case 'oil_p':
-      return s.oil_bar;
-    case 'oil_t':
-      return e.Toil - KELVIN;
-    case 'wf':
-      return 1000 * e.wf;
-    case 'pool':
-      return 1000 * e.m_pool;
-    case 'torch':
-      return 1000 * e.torch_kg_s;
-    case 'start_a':
-      return e.starter_a;
-    case 'start_air':
-      return simulator.starterAir(i);
-    case 'fire':
-      return 1000 * e.torch_kg_s > FIRE_SEEN_G_S ? 1 : 0;
-    case 'control_channels':
-      return (e.faults.fadec_ch_a ? 0 : 1) + (e.faults.fadec_ch_b ? 0 : 1);
-    case 'gen_a':
-      return s.gen_a;
-    case 'gen_trip':
-      return e.gen_trip ? 1 : 0;
-    case 'lit':
-      return e.lit ? 1 : 0;
-    case 'q_self':
-      return e.q_self;
-    case 'grip':
-      return unit.grip;
-    case 'mode':
-      return unit.mode;
-    case 'retries':
-      return unit.retries;
-    case 'causes':
-      return unit.causes.join(',');
-    case 'channel':
-      return unit.channel;
-    case 'lim':
-      return unit.limitedBy;
-    default:
-      return undefined;
-  }
+/**
+ * How one signal of the condition language is read: sensor signals are the samples of the last tick.
+ * @returns undefined for a name that this aircraft does not have
+ */
+export function signalReader(simulator: Simulator, name: string): (() => SignalValue) | undefined {
+  const ofAircraft = OF_AIRCRAFT.get(name);
+  if (ofAircraft) return () => ofAircraft(simulator);
+  const [at, signal = ''] = name.split('.');
+  const index = blockIndex(simulator, at);
+  const engine = simulator.blocks[index];
+  const sensed = simulator.sensors[index];
+  const unit = simulator.controlUnits[index];
+  const ofBlock = OF_BLOCK.get(signal);
+  if (!engine || !sensed || !unit || !ofBlock) return undefined;
+  const block: Block = { engine, sensed, unit, simulator, index };
+  return () => ofBlock(block);
 }

@@ -1,7 +1,7 @@
 import type { SimulatorParameters, StandInAction } from '../aircraft/index.ts';
 import type { SimulatedAircraft } from './aircraft.ts';
 import { coldControls, type Controls } from './inputs.ts';
-import { type InputValue, readSignal, setInput, type SignalValue } from './signals.ts';
+import { type InputValue, setInput, signalReader, type SignalValue } from './signals.ts';
 import { type Conditions, Simulator, TICK_S } from './simulator.ts';
 
 const SELECTOR_POSITION = { OFF: 0, IDLE: 1, FLY: 2 } as const;
@@ -10,7 +10,8 @@ const SELECTOR_POSITION = { OFF: 0, IDLE: 1, FLY: 2 } as const;
 export class TurbineAircraft implements SimulatedAircraft {
   readonly simulator: Simulator;
   readonly controls: Controls;
-  private readonly positions = new Map<string, () => number | undefined>();
+  /** how each signal is read that was asked for: its name is looked at once */
+  private readonly readers = new Map<string, () => SignalValue | undefined>();
 
   constructor(parameters: SimulatorParameters, conditions: Conditions, seed: number) {
     this.simulator = new Simulator(parameters, { noise: true, ...conditions }, seed);
@@ -30,15 +31,18 @@ export class TurbineAircraft implements SimulatedAircraft {
   }
 
   signal(name: string): SignalValue | undefined {
-    if (name.startsWith('control.')) {
-      let read = this.positions.get(name);
-      if (!read) this.positions.set(name, (read = this.position(name.slice(8))));
-      return read();
-    }
-    return name === 'env.oat_c' ? this.simulator.env.oat_c : readSignal(this.simulator, name);
+    let read = this.readers.get(name);
+    if (!read) this.readers.set(name, (read = this.readerOf(name)));
+    return read();
   }
 
-  /** How the position of one control is read: its name is looked at once. */
+  private readerOf(name: string): () => SignalValue | undefined {
+    if (name.startsWith('control.')) return this.position(name.slice(8));
+    if (name === 'env.oat_c') return () => this.simulator.env.oat_c;
+    return signalReader(this.simulator, name) ?? ((): undefined => undefined);
+  }
+
+  /** How the position of one control is read. */
   private position(name: string): () => number | undefined {
     const [first, second] = name.split('.');
     if (first === 'load') return () => (this.controls.loads[second ?? ''] ? 1 : 0);

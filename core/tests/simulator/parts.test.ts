@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { coldControls, NormalSource, readSignal, setInput, SimulatedCockpit, Simulator } from '@rouse/core/simulator';
+import { coldControls, NormalSource, setInput, signalReader, SimulatedCockpit, Simulator } from '@rouse/core/simulator';
 import { channelIndex, skerry } from '../skerry.ts';
 import { skerryPlant } from './plant.ts';
 
@@ -136,10 +136,11 @@ describe('names', () => {
       'retries',
     ];
     for (const s of [...signals, ...engine.map((e) => `e1.${e}`)])
-      expect(readSignal(simulator, s), s).toSatisfy(Number.isFinite);
+      expect(signalReader(simulator, s)?.(), s).toSatisfy(Number.isFinite);
     for (const s of ['mode', 'causes', 'channel', 'lim'])
-      expect(typeof readSignal(simulator, `e1.${s}`)).toBe('string');
-    for (const s of ['e2.ng', 'e1.egt', 'fuel', 'e1.']) expect(readSignal(simulator, s), s).toBeUndefined();
+      expect(typeof signalReader(simulator, `e1.${s}`)?.()).toBe('string');
+    for (const s of ['e2.ng', 'e1.egt', 'fuel', 'e1.', 'constructor', 'e1.constructor'])
+      expect(signalReader(simulator, s)?.(), s).toBeUndefined();
   });
 });
 
