@@ -3,7 +3,7 @@ import { differences, isFinished, passage, reduceRun, stillOpen } from '@rouse/c
 import type { Page } from 'puppeteer-core';
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
-import { types } from '../skerry.ts';
+import { typeOfTail } from '../rouse.ts';
 import { seriousFindings } from './chrome.ts';
 import { answerByKeyboard, beginBefore, fillBrief, leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
@@ -13,8 +13,8 @@ const stage = useStage();
 /** Begins a run of a tail over its brief, worked in `method`, with the day's reason where the operator does otherwise. */
 async function begin(tail: string, method: string, fuel: string): Promise<{ page: Page; run: string; type: TypeFile }> {
   const { page } = stage.open;
-  const { aircraftId, typeId } = FLEET.find((a) => a.tail === tail)!;
-  const type = types.filter((t) => t.id === typeId).toSorted((a, b) => b.version - a.version)[0]!;
+  const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
+  const type = typeOfTail(tail);
   await page.goto(`${stage.rouse.base}/brief/${aircraftId}`, { waitUntil: 'networkidle2' });
   await fillBrief(page, fuel);
   const choice = type.choices.find((c) => c.id === 'method')!;
@@ -103,11 +103,17 @@ test('an interruption: the two items before it are looked at again, also after a
   expect((await stage.call.detail(run)).entries.filter((e) => e.kind === 'reseen')).toHaveLength(2);
 });
 
+/** The first item of QV-ERN's walk that is so, on the screen; what stands before it was answered elsewhere. */
+async function openAtFirst(is: (item: TypeFile['items'][number], type: TypeFile) => boolean): Promise<string> {
+  const type = typeOfTail('QV-ERN');
+  const item = type.items.find((i) => is(i, type))!;
+  await stage.openAt('QV-ERN', 'mild', item.id, { ways: { method: 'read-and-do' }, byHand: true });
+  return item.id;
+}
+
 test('a figure that is wrong is refused with what was expected, and stays in its field', async () => {
-  const { page, type } = await begin('QV-ERN', 'read-and-do', '420');
-  const entered = type.items.filter((i) => i.kind === 'enter').map((i) => i.id);
-  await workByKeyboard(page, entered);
-  const id = await presentItem(page);
+  const id = await openAtFirst((item) => item.kind === 'enter');
+  const { page } = stage.open;
   await page.focus('#figure');
   await page.keyboard.type('abc');
   await page.keyboard.press('Enter');
@@ -121,16 +127,11 @@ test('a figure that is wrong is refused with what was expected, and stays in its
 });
 
 test('a reading by eye that is no number is refused by name, and stays in its field', async () => {
-  const { page, type } = await begin('QV-ERN', 'read-and-do', '420');
-  const read = type.items.filter((i) => {
-    const channel = i.kind === 'check' && i.expect && 'channel' in i.expect ? i.expect.channel : null;
+  const id = await openAtFirst((item, type) => {
+    const channel = item.kind === 'check' && item.expect && 'channel' in item.expect ? item.expect.channel : null;
     return type.channels.some((c) => c.id === channel && !c.states && c.unit !== '');
   });
-  await workByKeyboard(
-    page,
-    read.map((i) => i.id),
-  );
-  const id = await presentItem(page);
+  const { page } = stage.open;
   await page.focus('#by-eye');
   await page.keyboard.type('twelve');
   await page.keyboard.press('Enter');

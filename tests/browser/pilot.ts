@@ -152,14 +152,14 @@ export async function fillField(page: Page, label: string, text: string): Promis
   return selector;
 }
 
-/** A brief of a mild day on the page that is open: report, heading, fuel. */
+/** A brief of a mild day on the page that is open: report, pasted as a pilot does, heading, fuel. */
 export async function fillBrief(page: Page, fuel: string, report = reportOfNow()): Promise<void> {
   await page.waitForSelector('#report');
   await page.focus('#report');
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
-  await page.keyboard.type(report);
+  await page.keyboard.sendCharacter(report);
   await fillField(page, 'Nose', '30');
   await fillField(page, 'Fuel', fuel);
 }

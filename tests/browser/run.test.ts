@@ -10,6 +10,7 @@ test('the whole run by keyboard, from cold to ready for lift, then read back', a
   await stage.choose('warm-turn-round');
   const { page } = stage.open;
   const run = await beginByKeyboard(page, stage.rouse.base);
+  await stage.call.post('/stand-in/pace', { run, times: 4 });
   await workByKeyboard(page, 'generator-on');
   await stage.call.post('/stand-in/pace', { run, times: 8 });
   await workByKeyboard(page, 'end');
