@@ -36,7 +36,7 @@ const kept = async (page: Page, aircraft: string): Promise<unknown> =>
 test('a brief by paste: what cannot be read is named, the rest stands, and the record keeps it', async () => {
   const { page, aircraft } = await openBrief('QV-ERN');
   await page.focus('#report');
-  await page.keyboard.type(reportOfNow({ wind: '24012G21KT' }).replace('Q1013', 'Q10X3'));
+  await page.keyboard.sendCharacter(reportOfNow({ wind: '24012G21KT' }).replace('Q1013', 'Q10X3'));
   await page.waitForFunction(() => document.querySelector('[data-serious]')?.textContent?.includes('Q10X3'));
   expect(await valueOf(page, 'Outside')).toBe('12');
   expect(await valueOf(page, 'Wind')).toBe('240');
@@ -152,9 +152,9 @@ test('a caution is passed with a reason; a no-go is not', async () => {
 
 test('an engineer releases an exceedance on the brief, by name, and the run can begin', async () => {
   await stage.choose('weak-battery');
-  await stage.call.work(await stage.call.open(), 'engine-start');
-  const { aircraft } = await openBrief('QV-SKY');
-  const run = (await stage.call.get<{ openRun: string }>(`/aircraft/${aircraft}/brief`)).openRun;
+  const run = await stage.call.open();
+  await stage.call.post('/stand-in/pace', { run, times: 8 });
+  await stage.call.work(run, 'engine-start');
   await stage.call.waitFor(run, (e) => e.kind === 'exceedance' && e.expired);
   await stage.call.writeNext(run, { kind: 'closed', outcome: 'aborted' });
   const { page } = await openBrief('QV-SKY');

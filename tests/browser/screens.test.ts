@@ -23,7 +23,7 @@ const SCREENS: Readonly<Record<string, readonly [place: string, awaited: string]
   'log, books': [`/log/${DEMO.aircraftId}/books`, 'h1'],
   drill: ['/drill', 'h1'],
   types: ['/types', 'h1'],
-  'a type': ['/types/H9/1', 'h1'],
+  'a type': ['/types/S7/2', 'h1'],
 };
 const STOP = 'footer button[data-stop]';
 

@@ -41,7 +41,9 @@ async function trace(run: string, { channels }: TypeFile = skerry) {
 
 test('killed in mid-start and started again, nothing that was acknowledged is gone and the run goes on', async () => {
   const run = await call.open();
+  await call.post('/stand-in/pace', { run, times: 8 });
   await call.work(run, 'engine-start');
+  await call.post('/stand-in/pace', { run, times: 1 });
   await call.waitFor(run, (e) => e.kind === 'start-state' && e.state === 'accelerating');
   const stored = await trace(run);
   // what is acknowledged is on the disk, and so are the frames before it
