@@ -38,10 +38,11 @@ export interface Unattended {
 /** Opens all of it; the fleets are taken up when `leases` begin. @throws DatabaseInUse */
 export async function openUnattended(options: ProgramOptions): Promise<Unattended> {
   const { databaseUrl, log, clock, several } = options;
-  const lock = new DatabaseLock(databaseUrl, several, log, (error) => options.giveUp(error));
+  const serverId = serverIdOf(options.outboxDir);
+  const lock = new DatabaseLock(databaseUrl, serverId, several, log, (error) => options.giveUp(error));
   await untilThere(lock, options);
   const outbox = await Outbox.open(options.outboxDir, log);
-  const pool = openPool(databaseUrl);
+  const pool = openPool(databaseUrl, serverId);
   const fleets = new Fleets();
   const drain = new Drain({
     outbox,
@@ -58,7 +59,7 @@ export async function openUnattended(options: ProgramOptions): Promise<Unattende
     pool,
     clock,
     log,
-    serverId: serverIdOf(options.outboxDir),
+    serverId,
     alone: !several,
     gained: (operatorId, fence) => tenures.takeUp(operatorId, fence),
     lost: (operatorId) => tenures.letGo(operatorId),

@@ -85,7 +85,7 @@ export async function openPage(
   const go = page.goto.bind(page);
   page.goto = async (url, how) => {
     const answer = await go(url, { ...how, waitUntil: 'load' });
-    if (how?.waitUntil === 'networkidle2') await page.waitForNetworkIdle({ idleTime: 400, concurrency: 2 });
+    if (how?.waitUntil === 'networkidle2') await page.waitForNetworkIdle({ idleTime: 500 });
     return answer;
   };
   const complaints: string[] = [];

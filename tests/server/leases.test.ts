@@ -130,13 +130,14 @@ describe('two servers that want one fleet', () => {
 
   test('a server that stands still in the middle of a write loses the write, and the fleet with it', async () => {
     const [a, b] = [server('a', ids[0]), server('b', ids[1])];
+    const poolOfA = openPool(database.serverUrl, ids[0]);
     await a.begin(doors);
     await a.end();
     const fence = await fenceNow();
     let wakeUp: () => void = () => undefined;
     let stands: () => void = () => undefined;
     const standing = new Promise<void>((resolve) => (stands = resolve));
-    const written = asOperator(pool, DEMO.operatorId, async (tx) => {
+    const written = asOperator(poolOfA, DEMO.operatorId, async (tx) => {
       await holdFleet(tx, fence);
       stands();
       await new Promise<void>((resolve) => (wakeUp = resolve));
@@ -145,17 +146,21 @@ describe('two servers that want one fleet', () => {
     await standing;
     await b.begin(doors);
     await b.end();
-    await a.giveUp();
-    await b.look();
+    for (let i = 0; i < 8; i++) {
+      now_ms += 500;
+      await b.look();
+    }
     expect(b.ownerOf(DEMO.operatorId)).toBe('here');
     wakeUp();
     // as when the database was away: it is written again, and refused for the tenure that is over
     expect(await written).toSatisfy(isDatabaseAway);
     expect(await holds(fence)).toBe(false);
+    await poolOfA.end();
   });
 
   test('a server that is alone keeps others away, and others keep it away', async () => {
-    const lock = (shared: boolean): DatabaseLock => new DatabaseLock(database.serverUrl, shared, log, () => undefined);
+    const lock = (shared: boolean): DatabaseLock =>
+      new DatabaseLock(database.serverUrl, ids[0], shared, log, () => undefined);
     const [one, two, alone] = [lock(true), lock(true), lock(false)];
     await one.client();
     await two.client();

@@ -9,19 +9,16 @@ import { idleWindow } from './idle-window.ts';
 import { Lasting } from './lasting.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
+import { ALONE_S, TurbineControls } from './turbine-controls.ts';
 import { TurbineHeat } from './turbine-heat.ts';
 import { turbineMilestones } from './turbine-milestones.ts';
 
 /** a spool turning faster than this is no new attempt */
 const STILL_NG_PCT = 16;
 const SENSOR_LOST_AFTER_S = 0.5;
-/** what one reading alone says that would stop a good start, no fuel, no selector, no control, may be a lost one */
-const ALONE_S = 0.1;
 const FUEL_FLOWS_KG_H = 1;
 /** how far the indication may have fallen by the time that a cut is seen */
 const COOLED_K = 60;
-/** a flicker of flame in the exhaust is no fire yet */
-const FIRE_FOR_S = 1.5;
 const ROTOR_MOVES_PCT = 1.5;
 /** readings this far apart come too late to warn of heat */
 const TOO_SLOW_S = 0.5;
@@ -40,22 +37,19 @@ export class TurbineStartMachine extends StartMachine {
   private readonly i: Record<Role, number>;
   private readonly builder = new ProfileBuilder();
   private readonly heat: TurbineHeat;
+  private readonly controls: TurbineControls;
   private totMin_C = Infinity;
   /** it burns since then; the record says when only if it was seen to light */
   private flameFrom_s = NaN;
   private hung_s = 0;
   private readonly lost = new Lasting();
   private readonly cut = new Lasting();
-  private readonly deselected = new Lasting();
-  private readonly fewControls = new Lasting();
-  private readonly noControl = new Lasting();
-  private fire_s = 0;
+  private readonly held = new Lasting();
   private idle_s = 0;
   private lastNg_pct = NaN;
   private releaseCalled = false;
   private unseenOil = false;
   private unseenRotor = false;
-  private oneChannel = false;
 
   constructor(type: TypeFile, spec: TurbineStart, corridor: Corridor | null, emit: EventSink) {
     super(type, spec, emit);
@@ -78,6 +72,7 @@ export class TurbineStartMachine extends StartMachine {
     };
     const start = type.limits.find((l) => l.channel === c.temperature && l.phases.includes('start'));
     this.heat = new TurbineHeat(spec, start, this.predictor);
+    this.controls = new TurbineControls(spec, this.i);
   }
 
   milestones(): Milestone[] {
@@ -107,16 +102,13 @@ export class TurbineStartMachine extends StartMachine {
     this.hung_s = 0;
     this.lost.reset();
     this.cut.reset();
-    this.deselected.reset();
-    this.fewControls.reset();
-    this.noControl.reset();
-    this.fire_s = 0;
+    this.held.reset();
+    this.controls.reset();
     this.idle_s = 0;
     this.lastNg_pct = NaN;
     this.releaseCalled = false;
     this.unseenOil = false;
     this.unseenRotor = false;
-    this.oneChannel = false;
   }
 
   protected override startWords(again: boolean): string {
@@ -308,11 +300,10 @@ export class TurbineStartMachine extends StartMachine {
     const spec = this.spec;
     const r = this.record;
     const ng = values[this.i.speed]!;
-    this.fire_s = values[this.i.fire]! >= 1 ? this.fire_s + dt_s : 0;
-    if (this.fire_s > FIRE_FOR_S) return this.abort(t_s, aborts.fire(ng));
-    const deselected = this.deselected.update(dt_s, values[this.i.selector] === 0) > ALONE_S;
-    if (spec.fuelBy === 'control' && deselected) return this.abort(t_s, aborts.selectorOff(ng));
-    if (this.controlFault(t_s, dt_s, ng, values)) return;
+    const told = this.controls.judge(dt_s, ng, values);
+    if (told === 'one-channel')
+      this.cue(t_s, 'control-one-channel', 'caution', 'The control has one channel left', 'One control channel.');
+    else if (told) return this.abort(t_s, told);
     if (this.state === 'cranking') {
       if (t_s - r.starterAt_s > spec.crankWithin_s && ng < spec.crankTo_pct)
         this.abort(t_s, aborts.noCrank(ng, spec.crankWithin_s));
@@ -323,22 +314,9 @@ export class TurbineStartMachine extends StartMachine {
       if (t_s - r.fuelAt_s > spec.lightWithin_s) this.noLight(t_s);
       return;
     }
-    this.judgeDeadlines(t_s, values, starterOn);
+    this.judgeDeadlines(t_s, dt_s, values, starterOn);
     if (this.starting) this.judgeAcceleration(t_s, dt_s, ng);
     if (this.starting) this.judgeHeat(t_s, dt_s, ng, values);
-  }
-
-  private controlFault(t_s: number, dt_s: number, ng: number, values: ArrayLike<number>): boolean {
-    const healthy = values[this.i.controlChannels]!;
-    if (this.noControl.update(dt_s, healthy < 1) > ALONE_S) {
-      this.abort(t_s, aborts.controlFault(ng));
-      return true;
-    }
-    if (this.fewControls.update(dt_s, healthy < 2) > ALONE_S && !this.oneChannel) {
-      this.oneChannel = true;
-      this.cue(t_s, 'control-one-channel', 'caution', 'The control has one channel left', 'One control channel.');
-    }
-    return false;
   }
 
   private noLight(t_s: number): void {
@@ -365,7 +343,7 @@ export class TurbineStartMachine extends StartMachine {
     this.abort(t_s, aborts.hung(ng, speedRate_pct_s, this.hung_s, Tf_C));
   }
 
-  private judgeDeadlines(t_s: number, values: ArrayLike<number>, starterOn: boolean): void {
+  private judgeDeadlines(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
     const spec = this.spec;
     const r = this.record;
     const ng = values[this.i.speed]!;
@@ -377,7 +355,9 @@ export class TurbineStartMachine extends StartMachine {
     if (oilLate && !Number.isNaN(oil)) this.abort(t_s, aborts.noOilPressure(oil, spec.oilFirstWithin_s));
     else if (rotorLate && rotor <= ROTOR_MOVES_PCT) this.abort(t_s, aborts.rotorNotTurning(ng));
     else if (ng > spec.overspeed_pct) this.abort(t_s, aborts.overspeed(ng, spec.overspeed_pct));
-    else if (starterOn && ng > spec.starterRelease_pct + spec.starterReleaseMargin_pct)
+    else if (
+      this.held.update(dt_s, starterOn && ng > spec.starterRelease_pct + spec.starterReleaseMargin_pct) > ALONE_S
+    )
       this.abort(t_s, aborts.starterNotReleasing(ng));
     else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
       this.abort(t_s, aborts.tooSlow(ng, spec.idleWithin_s));

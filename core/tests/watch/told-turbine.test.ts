@@ -100,7 +100,7 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
     [
       'a starter that does not let go',
       { 'starter.1.amps': (t_s) => (t_s >= 10 ? 300 : 0) },
-      '31.625 starter-not-releasing: Starter still drives at 60 % Ng',
+      '31.75 starter-not-releasing: Starter still drives at 60 % Ng',
     ],
     ['a spool that hangs', { 'ng.1': [[10, 0], [14, 16], [24, 41]] }, '28.75 hung: Ng hangs at 41.0 %, 0.0 % a second for 4.1 s, TOT 582 °C'], // prettier-ignore
     [
@@ -180,8 +180,13 @@ describe('fuel that goes', () => {
     expect(stopOf('C5', { 'fuel.1.flow': cut, 'engine.1.grip': [[21.9, 30], [22, 0]] })).toContain('pilot: '); // prettier-ignore
     expect(stopOf('C5', { 'fuel.1.flow': cut })).toMatch(/^22\.125 died/);
   });
-  test.each(['fuel.1.flow', 'engine.1.selector', 'control.1.channels'])('for one frame of %s is nothing', (channel) => {
-    const told = tell('S7', { [channel]: (t_s, before) => (t_s === 22 ? 0 : before) });
+  test.each<[string, number, number]>([
+    ['fuel.1.flow', 22, 0],
+    ['engine.1.selector', 22, 0],
+    ['control.1.channels', 22, 0],
+    ['starter.1.amps', 33, 300],
+  ])('one frame of %s alone is nothing', (channel, at_s, value) => {
+    const told = tell('S7', { [channel]: (t_s, before) => (t_s === at_s ? value : before) });
     expect([stopsIn(told), saidIn(told).filter((said) => said.includes('caution'))]).toEqual([[], []]);
   });
 });

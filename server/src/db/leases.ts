@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import { Refusal } from '../errors.ts';
-import type { Tx } from './pool.ts';
+import { connectionsOf, type Tx } from './pool.ts';
 
 /** Where a server is reached by the others. */
 export interface Doors {
@@ -49,8 +49,18 @@ export async function listLeases(db: Db): Promise<LeaseRow[]> {
   return rows;
 }
 
-/** A server that is gone: its fleets are free. One whose heart has beaten since stays. @param beat null: whatever it is */
+/**
+ * A server that is gone: its fleets are free. One whose heart has beaten since stays. It may stand still in the middle of
+ * a write, which would keep the fleet for as long as it stands: what it has open in the database is ended first.
+ * @param beat null: whatever it is, in order, with nothing open
+ */
 export async function removeServer(db: Db, serverId: string, beat: number | null): Promise<void> {
+  if (beat !== null)
+    await db.query(
+      `SELECT pg_terminate_backend(a.pid) FROM server s JOIN pg_stat_activity a ON a.application_name = $3
+       WHERE s.server_id = $1 AND s.beat = $2 AND a.usename = current_user AND a.datname = current_database()`,
+      [serverId, beat, connectionsOf(serverId)],
+    );
   await db.query('DELETE FROM server WHERE server_id = $1 AND beat = coalesce($2, beat)', [serverId, beat]);
 }
 
@@ -76,20 +86,12 @@ export class TenureOver extends Refusal {
   }
 }
 
-/** a server that stands still in the middle of a write for so long loses it: shorter than what its heart may stand still */
-const STANDS_STILL_MS = 2000;
-
-/**
- * Until the end of this transaction nobody takes the fleet over. The database gives the transaction up when the server
- * that has it stands still, which would keep the fleet from the others for as long as it stands.
- * @throws TenureOver when somebody has it
- */
+/** Until the end of this transaction nobody takes the fleet over. @throws TenureOver when somebody has */
 export async function holdFleet(tx: Tx, fence: number): Promise<void> {
-  const { rowCount } = await tx.query(
-    `SELECT set_config('idle_in_transaction_session_timeout', $3, true)
-     FROM fleet_lease WHERE operator_id = $1 AND fence = $2 FOR SHARE`,
-    [tx.operatorId, fence, `${STANDS_STILL_MS}ms`],
-  );
+  const { rowCount } = await tx.query('SELECT FROM fleet_lease WHERE operator_id = $1 AND fence = $2 FOR SHARE', [
+    tx.operatorId,
+    fence,
+  ]);
   if (rowCount !== 1) throw new TenureOver(tx.operatorId, fence);
 }
 

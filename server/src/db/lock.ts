@@ -1,5 +1,6 @@
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { connectionsOf } from './pool.ts';
 
 /** any number that nothing else in the database locks */
 const LOCK = 7_268_311;
@@ -16,14 +17,16 @@ export class DatabaseInUse extends Error {}
  */
 export class DatabaseLock {
   private readonly url: string;
+  private readonly serverId: string;
   private readonly takeLock: string;
   private readonly log: Logger;
   private readonly onLost: (error: DatabaseInUse) => void;
   private held: pg.Client | null = null;
 
   /** @param onLost another server took the lock while this one had no connection */
-  constructor(url: string, shared: boolean, log: Logger, onLost: (error: DatabaseInUse) => void) {
+  constructor(url: string, serverId: string, shared: boolean, log: Logger, onLost: (error: DatabaseInUse) => void) {
     this.url = url;
+    this.serverId = serverId;
     this.takeLock = `SELECT pg_try_advisory_lock${shared ? '_shared' : ''}($1) AS taken`;
     this.log = log;
     this.onLost = onLost;
@@ -48,7 +51,12 @@ export class DatabaseLock {
   }
 
   private async take(): Promise<pg.Client> {
-    const client = new pg.Client({ connectionString: this.url, connectionTimeoutMillis: 3000, query_timeout: 30_000 });
+    const client = new pg.Client({
+      connectionString: this.url,
+      application_name: connectionsOf(this.serverId),
+      connectionTimeoutMillis: 3000,
+      query_timeout: 30_000,
+    });
     client.on('error', (error) => {
       this.log.warn({ err: error }, 'the connection to the database was lost');
       if (this.held === client) this.held = null;

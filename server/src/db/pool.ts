@@ -8,10 +8,14 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 pg.types.setTypeParser(pg.types.builtins.NUMERIC, Number);
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
+/** What the connections of a server are called in the database, by which another one ends them when it is gone. */
+export const connectionsOf = (serverId: string): string => `rouse ${serverId}`;
+
 /** Connections of the server's own role, which owns nothing and stands behind row-level security. */
-export function openPool(databaseUrl: string): pg.Pool {
+export function openPool(databaseUrl: string, serverId?: string): pg.Pool {
   const pool = new pg.Pool({
     connectionString: databaseUrl,
+    ...(serverId !== undefined && { application_name: connectionsOf(serverId) }),
     max: 8,
     connectionTimeoutMillis: 3000,
     query_timeout: 30_000,
@@ -54,7 +58,7 @@ export async function inTransaction<T>(
   }
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', '25006', '25P03', '42501']);
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', '25006', '42501']);
 
 /** Whether an error says that the database is not there, is going, or takes nothing, and not that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
