@@ -81,13 +81,6 @@ export async function openPage(
   // by default a state is looked for at every frame, which makes an idle page draw sixty a second
   const wait = page.waitForFunction.bind(page);
   page.waitForFunction = (state, how = {}, ...args) => wait(state, { polling: 100, ...how }, ...args);
-  // the browser itself says two seconds late that the network is idle
-  const go = page.goto.bind(page);
-  page.goto = async (url, how) => {
-    const answer = await go(url, { ...how, waitUntil: 'load' });
-    if (how?.waitUntil === 'networkidle2') await page.waitForNetworkIdle({ idleTime: 500 });
-    return answer;
-  };
   const complaints: string[] = [];
   page.on('console', (message) => {
     // a refusal of the server is an answer, not a fault of the page
