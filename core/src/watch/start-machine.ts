@@ -151,6 +151,7 @@ export abstract class StartMachine {
       return true;
     }
     if (this.phase === 'start') return (!sensed || this.starterUnseen) && this.isTurned(speed);
+    this.starterUnseen = false;
     if (this.phase !== 'off' || !this.stood) return false;
     if (!sensed) return speed > TURNED_PCT;
     this.starterUnseen = this.turnedAnyway.update(dt_s, speed > TURNED_ANYWAY * this.spec.crankTo_pct) > 0;

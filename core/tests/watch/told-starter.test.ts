@@ -39,6 +39,13 @@ describe('a starter that reads off while its engine is turned', () => {
     expect(saidIn(tell('S7')).join()).not.toMatch(/unseen-starter/);
   });
 
+  test('is said of the start that it was so in, and not of the next', () => {
+    const twice: Reading = [[10, 0], [14, 16], [21, 16], [30, 0], [50, 0], [54, 16]]; // prettier-ignore
+    const told = tell('S7', { ...UNLIT, 'ng.1': twice, 'starter.1.amps': (t_s) => (t_s < 24 ? 0 : NaN), 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20 ? 30 : 0) }, { seconds: 56 }); // prettier-ignore
+    expect(told.watch.start.record.attempt).toBe(2);
+    expect(saidIn(told).filter((said) => said.includes('unseen-starter'))).toHaveLength(1);
+  });
+
   test('wind that turns a spool, and a speed of one frame, are no start', () => {
     expect(statesOf('S7', { ...UNLIT, 'starter.1.amps': 0, 'ng.1': [[10, 0], [14, 9.9]] })).toEqual([]); // prettier-ignore
     expect(statesOf('S7', { ...UNLIT, 'starter.1.amps': 0, 'ng.1': (t_s) => (t_s % 5 === 0 ? 14 : 0) })).toEqual([]);
