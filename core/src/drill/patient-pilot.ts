@@ -50,8 +50,6 @@ export class PatientPilot {
   private actsOn = '';
   private actsAt_s = 0;
   private moved = false;
-  private lookedAt: RunState | null = null;
-  private present: Item | null = null;
 
   constructor(type: TypeFile, hands: Hands, { seed, through, tries, skips }: PilotOptions) {
     this.type = type;
@@ -66,11 +64,7 @@ export class PatientPilot {
   look(t_s: number, session: RunSession): boolean {
     this.t_s = t_s;
     const { state } = session;
-    if (this.lookedAt !== state) {
-      this.lookedAt = state;
-      this.present = presentItem(this.type, state);
-    }
-    const item = this.present;
+    const item = presentItem(this.type, state);
     if (!item) return this.goesOn(session);
     if (!this.isReady(item, state)) return true;
     if (this.skips.has(item.id)) this.hands.say({ kind: 'item-skipped', item: item.id, reason: 'left out' });
@@ -143,7 +137,7 @@ export class PatientPilot {
       this.moved = true;
       for (const action of stage?.standIn ?? []) this.hands.move(action);
       if (stage && !stage.expect)
-        this.hands.say({ kind: 'stage-done', item: id, stage: at, value: null, words: stage.do, last: false }); // prettier-ignore
+        this.hands.say({ kind: 'stage-done', item: id, stage: at, value: null, words: stage.do, last: false }); // oxfmt-ignore
     }
   }
 }

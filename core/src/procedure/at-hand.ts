@@ -37,7 +37,7 @@ export interface WorkedOut {
 /** This minute's values: the brief's, the gauge where there is one, the fuel less what was burned. */
 export function atHandNow(type: TypeFile, state: RunState, values: ArrayLike<number> | null, t_s: number): AtHand {
   const { brief } = state;
-  const input = (brief?.input ?? {}) as { wind?: { direction_deg: number | null; speed_kt: number | null }; heading_deg?: number | null }; // prettier-ignore
+  const input = (brief?.input ?? {}) as { wind?: { direction_deg: number | null; speed_kt: number | null }; heading_deg?: number | null }; // oxfmt-ignore
   const gauge_C = readOutsideAir_C(type, values);
   const fuel_kg = brief?.expected.fuel ?? null;
   return {
@@ -60,11 +60,11 @@ export function workOut(type: TypeFile, at: AtHand, variation_E_deg: number | nu
   };
   const inAir = <T>(work: (air: { pa_ft: number; oat_C: number }) => T): T | null =>
     pa_ft === null || oat_C === null ? null : work({ pa_ft, oat_C });
-  const wind = wind_deg === null || wind_kt === null || nose_deg === null || variation_E_deg === null ? null : attempt(() => windComponents({ wind_dir_deg: wind_deg, speed_kt: wind_kt, heading_deg: nose_deg, heading_ref: 'mag', wind_ref: 'true', variation_E_deg })); // prettier-ignore
+  const wind = wind_deg === null || wind_kt === null || nose_deg === null || variation_E_deg === null ? null : attempt(() => windComponents({ wind_dir_deg: wind_deg, speed_kt: wind_kt, heading_deg: nose_deg, heading_ref: 'mag', wind_ref: 'true', variation_E_deg })); // oxfmt-ignore
   const components = wind === null || isRefusal(wind) ? null : wind;
   const { chart } = type.performance;
   const limit = (rating: 'TOP' | 'MCP'): number | null =>
-    bleed === null ? null : inAir((air) => say(() => chartLimit({ rating, ...chartAir(type, { ...air, bleed }), tables: { TOP: chart.TOP, MCP: chart.MCP } }).display.limit)); // prettier-ignore
+    bleed === null ? null : inAir((air) => say(() => chartLimit({ rating, ...chartAir(type, { ...air, bleed }), tables: { TOP: chart.TOP, MCP: chart.MCP } }).display.limit)); // oxfmt-ignore
   const { cruise, unusable_kg } = { cruise: type.loading.fuel.flow_kgph.cruise, unusable_kg: type.loading.fuel.unusable_kg };
   return {
     densityAltitude_ft: inAir((air) => say(() => roundStep(densityAltitude({ ...air, dew_C: null }).da_ft, 10, 'ceil'))),
@@ -74,4 +74,4 @@ export function workOut(type: TypeFile, at: AtHand, variation_E_deg: number | nu
     continuous: limit('MCP'),
     cruise_min: fuel_kg === null || !(cruise > 0) ? null : Math.max(0, Math.floor((60 * (fuel_kg - unusable_kg)) / cruise)),
   };
-} // prettier-ignore
+} // oxfmt-ignore

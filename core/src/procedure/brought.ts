@@ -25,7 +25,7 @@ export function whyNotBrought(entries: readonly Entry[], { type, tail, run, by }
   if (first.type !== type.id || first.typeVersion !== type.version || first.tail !== tail)
     return `It is of ${first.tail}, ${first.type} version ${first.typeVersion}, and handed over as ${tail}, ${type.id} version ${type.version}`;
   if (first.source !== 'by-hand') return 'Only what was worked by hand is written without a server';
-  if (entries.some((e) => e.by !== by)) return 'It was written by somebody else: whoever wrote it signs in and hands it over'; // prettier-ignore
+  if (entries.some((e) => e.by !== by)) return 'It was written by somebody else: whoever wrote it signs in and hands it over'; // oxfmt-ignore
   if (entries.some((e, i) => i > 0 && e.t < entries[i - 1]!.t)) return 'Its times go back';
   return reduceRun(entries).status === 'open' ? 'It is not closed' : null;
 }

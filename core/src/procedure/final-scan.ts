@@ -63,7 +63,7 @@ function isWithin({ bands }: Limit, value: number): boolean {
 }
 
 function outside(channel: Channel, words: string, limits: readonly Limit[]): string {
-  const edges = limits.flatMap((l) => l.bands.slice(0, 1).map((b) => `${'above' in b ? 'at most' : 'at least'} ${bandEdge(b)}`)); // prettier-ignore
+  const edges = limits.flatMap((l) => l.bands.slice(0, 1).map((b) => `${'above' in b ? 'at most' : 'at least'} ${bandEdge(b)}`)); // oxfmt-ignore
   return `${words}; ${edges.join(', ')} ${channel.unit} in flight`;
 }
 
@@ -88,7 +88,7 @@ function air(type: TypeFile, state: RunState, values: ArrayLike<number> | null):
   const words = `${gauge_C.toFixed(0)} °C`;
   if (brief_C === null) return line('unknown', `${words}; not in the brief`);
   const agrees = Math.abs(gauge_C - brief_C) <= AIR_APART_K;
-  return line(agrees || 'unknown', `${words}; ${brief_C.toFixed(0)} °C in the brief${agrees ? '' : ', power is judged in the warmer'}`); // prettier-ignore
+  return line(agrees || 'unknown', `${words}; ${brief_C.toFixed(0)} °C in the brief${agrees ? '' : ', power is judged in the warmer'}`); // oxfmt-ignore
 }
 
 function power(type: TypeFile, state: RunState, values: ArrayLike<number> | null, t_s: number): ScanLine {
@@ -123,7 +123,7 @@ function open(type: TypeFile, state: RunState): ScanLine {
 /** What was skipped, or found wrong and taken along: told, with the reasons; a person has answered for each. */
 function left(type: TypeFile, state: RunState): ScanLine {
   const items = notDone(type, state);
-  const words = items.map(({ item, words: reason, status }) => `${item.challenge}: ${status === 'skipped' ? 'skipped, ' : ''}${reason}`); // prettier-ignore
+  const words = items.map(({ item, words: reason, status }) => `${item.challenge}: ${status === 'skipped' ? 'skipped, ' : ''}${reason}`); // oxfmt-ignore
   return {
     id: 'not-done',
     label: 'Skipped and faults',

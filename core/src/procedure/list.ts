@@ -1,4 +1,5 @@
 import { holdSeconds, type Item, stagesOf, type StandInAction, type TypeFile, type When } from '../aircraft/index.ts';
+import { perState } from './per-state.ts';
 import { itemState, type RunState } from './state.ts';
 
 type Check = Extract<Item, { kind: 'measure' }>;
@@ -15,7 +16,7 @@ function holdsFor(type: TypeFile, state: RunState, when: When): boolean {
 }
 
 /** The procedure of this run: what the ways of working, the decisions and the findings so far leave of the type's items, in order. */
-export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
+export const procedureOf = perState((type: TypeFile, state: RunState): readonly Item[] => {
   const short = type.turnRound && wayOf(type, state, 'list') === 'turn-round' ? new Set(type.turnRound.items) : null;
   const shortened = type.legs[0]!.id;
   const place = new Map(type.legs.map((leg, i) => [leg.id, i]));
@@ -29,7 +30,7 @@ export function procedureOf(type: TypeFile, state: RunState): readonly Item[] {
       (!short || item.leg !== shortened || short.has(item.id)) &&
       (item.when ?? []).every((when) => holdsFor(type, state, when)),
   );
-}
+});
 
 type Leg = TypeFile['legs'][number];
 

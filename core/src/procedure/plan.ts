@@ -1,6 +1,7 @@
 import type { Item, TypeFile } from '../aircraft/index.ts';
 import { isBackground, isReachable, isShuttingDown, procedureOf, toPutBack, wayOf, workingList } from './list.ts';
 import type { RunOutcome } from './entries.ts';
+import { perState } from './per-state.ts';
 import { itemState, type RunState } from './state.ts';
 
 const isTodo = (state: RunState, item: Item): boolean => itemState(state, item.id).status === 'todo';
@@ -22,7 +23,7 @@ export function meanwhileItems(type: TypeFile, state: RunState): Item[] {
  * The one item to look at now: what the pilot chose, else the first that can be done, else the wait that holds the rest.
  * @returns null when the list is finished, or held by a no-go fault
  */
-export function presentItem(type: TypeFile, state: RunState): Item | null {
+export const presentItem = perState((type: TypeFile, state: RunState): Item | null => {
   if (state.status !== 'open') return null;
   const todo = workingList(type, state).filter((item) => isTodo(state, item));
   const chosen = todo.find((item) => item.id === state.chosen);
@@ -35,7 +36,7 @@ export function presentItem(type: TypeFile, state: RunState): Item | null {
     waiting ??= item;
   }
   return waiting;
-}
+});
 
 /** The items after the present one, in the order of the list. */
 export function nextItems(type: TypeFile, state: RunState, count: number): Item[] {

@@ -88,7 +88,7 @@ export function sayEntry(type: TypeFile, entry: Entry): EntryWords | null {
       return plain(leg?.label ?? entry.leg, entry.how === 'sensed' ? 'seen to begin' : 'begun by the pilot');
     }
     case 'rating':
-      return { title: `${entry.label}, engine ${entry.engine}`, detail: RATINGS[entry.event], stands: entry.event !== 'PERIOD_END' }; // prettier-ignore
+      return { title: `${entry.label}, engine ${entry.engine}`, detail: RATINGS[entry.event], stands: entry.event !== 'PERIOD_END' }; // oxfmt-ignore
     case 'try-again':
       return stands('Another try', entry.items.map(name).join(', '));
     case 'closed':
