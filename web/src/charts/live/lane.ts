@@ -1,5 +1,6 @@
 import type { Channel, TypeFile } from '@rouse/core/aircraft';
 import { useEffect, useState } from 'react';
+import { everyPulse } from '../../platform/pulse.ts';
 import { ring } from '../../run/frame-ring.ts';
 
 /** What a lane shows of one channel: its line, the window that it should keep, the edge that it must not reach. */
@@ -52,13 +53,12 @@ const EVERY_NTH_FRAME = 5;
 export function useLaneDomains(lanes: readonly Lane[], seconds: number): [number, number][] {
   const [domains, setDomains] = useState(() => lanes.map((lane) => wanted(lane, seconds)));
   useEffect(() => {
-    const timer = window.setInterval(() => {
+    const look = (): void =>
       setDomains((held) => {
         const next = lanes.map((lane, i) => settle(held[i], wanted(lane, seconds)));
         return next.every((d, i) => d === held[i]) ? held : next;
       });
-    }, DOMAIN_EVERY_MS);
-    return () => window.clearInterval(timer);
+    return everyPulse(DOMAIN_EVERY_MS, look);
   }, [lanes, seconds]);
   return domains;
 }

@@ -12,6 +12,7 @@ import {
 } from '@rouse/core/brief';
 import { useEffect, useMemo, useState } from 'react';
 import { type AircraftNow, troubleIn, useAircraftQuery } from '../../app/server-data.ts';
+import { useWallClock } from '../../platform/pulse.ts';
 import { readSetting, writeSetting } from '../../platform/storage.ts';
 
 /** A brief on the desk: what is entered, what record and place know, what comes out. */
@@ -54,7 +55,7 @@ function withReport(input: BriefInput, { siteReport, now }: AircraftNow['message
 export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failure: string | null } {
   const { currentData: loaded, error, refetch } = useAircraftQuery(aircraft);
   const [input, setInput] = useState<BriefInput | null>(null);
-  const [now_ms, setNow_ms] = useState(() => Date.now());
+  const now_ms = useWallClock(TICK_ms);
   const [entered, setEntered] = useState<string | null>(null);
 
   // what was entered is taken from this machine once an aircraft; what is read again later leaves it as it is
@@ -62,11 +63,6 @@ export function useBriefDesk(aircraft: string): { desk: BriefDesk | null; failur
     setEntered(aircraft);
     setInput(keptInput(aircraft, loaded));
   }
-  useEffect(() => {
-    const timer = window.setInterval(() => setNow_ms(Date.now()), TICK_ms);
-    return () => window.clearInterval(timer);
-  }, []);
-
   useEffect(() => {
     if (input && entered === aircraft) writeSetting(key(aircraft), JSON.stringify(input));
   }, [aircraft, entered, input]);
