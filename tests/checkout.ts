@@ -3,11 +3,16 @@ import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, symlinkSync } from 
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
-/** A checkout of its own: a copy of the tracked files beside the packages that are installed already. */
+const BUILT = ['web/dist', 'server/dist', 'standin/dist', 'cli/dist'];
+
+/**
+ * A checkout of its own: a copy of the tracked files beside the packages that are installed already.
+ * @param bare without what was built: whoever starts it there builds it
+ */
 export class Checkout {
   readonly dir: string;
 
-  constructor(root: string) {
+  constructor(root: string, { bare = false } = {}) {
     this.dir = mkdtempSync(path.join(tmpdir(), 'rouse-start-'));
     const tracked = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { cwd: root, encoding: 'utf8' })
       .split('\n')
@@ -16,6 +21,10 @@ export class Checkout {
       mkdirSync(path.join(this.dir, path.dirname(file)), { recursive: true });
       cpSync(path.join(root, file), path.join(this.dir, file));
     }
+    if (!bare)
+      for (const dir of BUILT)
+        if (existsSync(path.join(root, dir)))
+          cpSync(path.join(root, dir), path.join(this.dir, dir), { recursive: true });
     // a workspace keeps versions of its own where the root has another one
     for (const of of ['.', 'core', 'server', 'standin', 'cli', 'web']) {
       const packages = path.join(root, of, 'node_modules');

@@ -45,6 +45,9 @@ export function ordinaryConditions(chance: NormalSource): Conditions {
   };
 }
 
+/** by then a patient pilot has started the engine, and it idles */
+export const IDLES_BY_S = 160;
+
 /** The habit of this type over `count` ordinary starts. */
 export function ordinaryCorridor(count: number): Corridor {
   const chance = new NormalSource(7);
@@ -55,6 +58,7 @@ export function ordinaryCorridor(count: number): Corridor {
       faults: [],
       corridors: {},
       seed: 100 + i,
+      limit_s: IDLES_BY_S,
     });
     const { record, profile } = run.starts[0]!;
     return { profile, day: dayOf(record) };

@@ -27,6 +27,8 @@ export async function launchChrome(): Promise<Chrome> {
       '--disable-component-update',
       '--disable-sync',
       '--disable-dev-shm-usage',
+      // a window of its own for each context: what would stand under its address field is never seen, and loads for a second
+      '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
       '--autoplay-policy=no-user-gesture-required',
     ],
   });
@@ -96,8 +98,19 @@ export async function openPage(
       if (!keeps) delete (Navigator.prototype as { serviceWorker?: unknown }).serviceWorker;
       // a small machine draws in software: ten pictures a second tell a test as much as sixty
       if (!drawsAll) {
-        window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 100);
-        window.cancelAnimationFrame = (id) => window.clearTimeout(id);
+        const due = new Map<number, FrameRequestCallback>();
+        let asked = 0;
+        const drawDue = (): void => {
+          const all = [...due.values()];
+          due.clear();
+          for (const draw of all) draw(performance.now());
+        };
+        window.requestAnimationFrame = (draw) => {
+          if (due.size === 0) window.setTimeout(drawDue, 100);
+          due.set(++asked, draw);
+          return asked;
+        };
+        window.cancelAnimationFrame = (id) => void due.delete(id);
       }
       const spoken: string[] = [];
       Object.assign(window, { spoken });

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { chmodSync, mkdtempSync, readdirSync, readlinkSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { setTimeout as pace } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DEMO } from '../../server/src/demo/identity.ts';
 import { Checkout } from '../checkout.ts';
@@ -12,6 +13,8 @@ const checkout = new Checkout(ROOT);
 const port = 24_640 + (process.pid % 900) * 3;
 const base = `http://127.0.0.1:${port}`;
 const kept = path.join(mkdtempSync(path.join(tmpdir(), 'rouse-backup-')), 'rouse');
+/** a busy house writes so often */
+const WRITES_EVERY_MS = 25;
 /** what a house may lose, s */
 const RECOVERY_POINT_S = 60;
 
@@ -22,7 +25,7 @@ interface Ended {
 
 function program(name: string, ...args: string[]): { child: ChildProcess; said: () => string; ended: Promise<Ended> } {
   let said = '';
-  const env = { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: DEMO.tail, ROUSE_STAND_INS: 'none' }; // prettier-ignore
+  const env = { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: DEMO.tail, ROUSE_STAND_INS: 'none' }; // oxfmt-ignore
   const child = spawn(process.execPath, [`scripts/${name}.mjs`, ...args], { cwd: checkout.dir, env });
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (data: Buffer) => (said += data.toString()));
   const ended = once(child, 'exit').then(([code]) => ({ code: code as number, said }));
@@ -93,6 +96,7 @@ test('backed up under load, destroyed, restored: every chain is whole, and less 
     while (writes) {
       const { status, body } = await call.writeNext(run, { kind: 'mark', words: '' });
       if (status === 201) acknowledged.push({ seq: body.seq!, at_ms: Date.now() });
+      await pace(WRITES_EVERY_MS);
     }
   })();
 

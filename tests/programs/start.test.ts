@@ -10,7 +10,7 @@ import { Checkout } from '../checkout.ts';
 import type { Today } from '@rouse/core/contract';
 import { Caller, ROOT, waitUntil } from '../rouse.ts';
 
-const checkout = new Checkout(ROOT);
+const checkout = new Checkout(ROOT, { bare: true });
 const port = 28_640 + (process.pid % 900) * 3;
 const base = `http://127.0.0.1:${port}`;
 const running: ChildProcess[] = [];

@@ -1,6 +1,6 @@
 import { needWatched, type WatchedType } from '@rouse/core/aircraft';
 import { FT_m } from '@rouse/core/atmosphere';
-import { AS_NEW, errorOf, fitTwin, flyPractice, flyTwin, type RecordedStart, recordedStart, type TwinFigures, whatIfReal, withActChanged } from '@rouse/core/drill'; // prettier-ignore
+import { AS_NEW, errorOf, fitTwin, flyPractice, flyTwin, type RecordedStart, recordedStart, type TwinFigures, whatIfReal, withActChanged } from '@rouse/core/drill'; // oxfmt-ignore
 import { columnOf, type Trace } from '@rouse/core/trace';
 import { describe, expect, test } from 'vitest';
 import { typeOf } from '../fleet.ts';
@@ -13,10 +13,10 @@ function flown(type: WatchedType, aged: TwinFigures, seed: number): RecordedStar
   const run = flyPractice({
     type,
     conditions: { env: day, soc: 0.84 + 0.02 * (seed % 5), batt_age: aged.battery, batt_temp_c: oat_c, noise: true },
-    faults: [{ set: { [`${engine}.turb_eff`]: aged.turbine, [`${engine}.fuel_bias`]: aged.fuel, [`${engine}.gg_drag_w`]: aged.friction_W } }], // prettier-ignore
+    faults: [{ set: { [`${engine}.turb_eff`]: aged.turbine, [`${engine}.fuel_bias`]: aged.fuel, [`${engine}.gg_drag_w`]: aged.friction_W } }], // oxfmt-ignore
     corridors: {},
     seed,
-    limit_s: 600,
+    limit_s: 180,
   });
   const start = run.starts.find((s) => s.features['idle_s'] != null)!;
   return recordedStart(type, run.trace, start.watch, start.features['starterAt_s']!, {
@@ -28,7 +28,7 @@ function flown(type: WatchedType, aged: TwinFigures, seed: number): RecordedStar
 }
 
 const WORN: TwinFigures = { battery: 1.6, turbine: 0.975, fuel: 1, friction_W: 0 };
-const peakOf = (start: RecordedStart, trace: Trace): number => Math.max(...columnOf(trace, start.watch.channels.temperature).filter((v) => !Number.isNaN(v))); // prettier-ignore
+const peakOf = (start: RecordedStart, trace: Trace): number => Math.max(...columnOf(trace, start.watch.channels.temperature).filter((v) => !Number.isNaN(v))); // oxfmt-ignore
 const series = (type: WatchedType, aged: (i: number) => TwinFigures, count: number): RecordedStart[] =>
   Array.from({ length: count }, (_, i) => flown(type, aged(i), i + 1));
 
@@ -66,7 +66,7 @@ describe.each([
       expect(words).toMatch(/An estimate, by a twin that is off by \d+ °C at the peak/);
     }
   });
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 describe('a twin that cannot know says so', () => {
   const type = needWatched(typeOf('C5'));
@@ -90,7 +90,7 @@ describe('a twin that cannot know says so', () => {
 
   test('of a start whose day is not known, of an engine that is not the first, of an act that is not there', () => {
     const [start] = starts;
-    const cut = (day: Partial<RecordedStart['day']>, watch = start!.watch.id) => () => recordedStart(type, start!.trace, watch, 0, { ...start!.day, ...day }); // prettier-ignore
+    const cut = (day: Partial<RecordedStart['day']>, watch = start!.watch.id) => () => recordedStart(type, start!.trace, watch, 0, { ...start!.day, ...day }); // oxfmt-ignore
     expect(cut({ headwind_kt: NaN })).toThrow('the wind of that start is not known');
     expect(cut({}, 'nothing')).toThrow('turbine starts only');
     expect(cut({})).not.toThrow();
@@ -104,8 +104,8 @@ describe('a twin that cannot know says so', () => {
   test('a sensor that was lost for a while changes no control, and hides no peak', () => {
     const [start] = starts;
     const grip = type.channels.findIndex((c) => c.simulated?.signal === 'e1.grip');
-    const holed = { ...start!.trace, columns: start!.trace.columns.map((c, i) => (i === grip ? c.map((v, row) => (row % 3 === 0 && row > 0 ? NaN : v)) : c)) }; // prettier-ignore
+    const holed = { ...start!.trace, columns: start!.trace.columns.map((c, i) => (i === grip ? c.map((v, row) => (row % 3 === 0 && row > 0 ? NaN : v)) : c)) }; // oxfmt-ignore
     const again = recordedStart(type, holed, start!.watch.id, 0, start!.day);
-    expect(Math.abs(peakOf(start!, flyTwin(type, again, fit.figures)) - peakOf(start!, flyTwin(type, start!, fit.figures)))).toBeLessThan(5); // prettier-ignore
+    expect(Math.abs(peakOf(start!, flyTwin(type, again, fit.figures)) - peakOf(start!, flyTwin(type, start!, fit.figures)))).toBeLessThan(5); // oxfmt-ignore
   });
 });

@@ -37,7 +37,7 @@ const way = (choice: string, to: string) => ({ kind: 'way-changed', choice, to, 
 
 const a = item('a', 'check');
 const b = item('b', 'check', { needs: ['a'] });
-const warm = item('warm', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 60, needs: ['a'] }); // prettier-ignore
+const warm = item('warm', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 60, needs: ['a'] }); // oxfmt-ignore
 const radio = item('radio', 'check', { meanwhile: true });
 const last = item('last', 'check', { needs: ['warm'] });
 const lifts = item('lifts', 'call', { leg: 'lift' });
@@ -61,6 +61,16 @@ describe('the present item', () => {
     expect(now(after({ kind: 'item-chosen', item: 'radio' }))).toBe('radio');
     expect(now(after({ kind: 'item-chosen', item: 'b' }))).toBe('a');
     expect(now(after({ kind: 'item-chosen', item: 'radio' }, did('radio')))).toBe('a');
+  });
+
+  test('and the list are found once for a state, and anew for another type', () => {
+    const state = after(did('a'));
+    expect(procedureOf(type, state)).toBe(procedureOf(type, state));
+    const shorter = typeWith([radio, lifts]);
+    expect(ids(procedureOf(shorter, state))).toEqual(['radio', 'lifts']);
+    expect(presentItem(shorter, state)?.id).toBe('radio');
+    expect(presentItem(type, state)?.id).toBe('b');
+    expect(presentItem(type, after(did('a'), did('b')))?.id).toBe('radio');
   });
 
   test('is an action of the abort while there is one, and nothing once the run is closed', () => {
@@ -111,7 +121,7 @@ describe('what holds an item', () => {
   });
 
   test('of a gate is what is out of its place', () => {
-    const press = item('press', 'test', { stages: [{ id: 'p', do: 'Press' }, { id: 'q', do: 'Hold' }, { id: 'r', do: 'Let go', restores: true }], opens: 'pressed' } as never); // prettier-ignore
+    const press = item('press', 'test', { stages: [{ id: 'p', do: 'Press' }, { id: 'q', do: 'Hold' }, { id: 'r', do: 'Let go', restores: true }], opens: 'pressed' } as never); // oxfmt-ignore
     const tried = typeWith([press, lifts]);
     expect(stillOpen(tried, after())).toEqual([]);
     for (const n of [1, 2]) {
@@ -151,11 +161,11 @@ describe('the list of a run', () => {
     const two = item('two', 'check', { when: [{ choice: 'doors', is: ['open', 'closed'] }] });
     const hot = item('hot', 'check', { when: [{ decision: 'heat', is: 'on' }] });
     const found = item('found', 'check', { when: [{ check: 'drop', found: ['weak', 'late'] }] });
-    const both = item('both', 'check', { when: [{ choice: 'doors', is: 'open' }, { decision: 'heat', is: 'on' }] }); // prettier-ignore
+    const both = item('both', 'check', { when: [{ choice: 'doors', is: 'open' }, { decision: 'heat', is: 'on' }] }); // oxfmt-ignore
     const chosen = typeWith([one, two, hot, found, both]);
     const list = (...said: Payload[]) => ids(procedureOf(chosen, after(...said)));
     const decided = { kind: 'decided', item: 'heat', alternative: 'on', reason: 'r' } as const;
-    const measured = (cause: string | null) => ({ kind: 'measured', item: 'drop', check: 'drop', verdict: 'fault', cause, words: '', figures: [], from_s: 0, to_s: 1 }) as never; // prettier-ignore
+    const measured = (cause: string | null) => ({ kind: 'measured', item: 'drop', check: 'drop', verdict: 'fault', cause, words: '', figures: [], from_s: 0, to_s: 1 }) as never; // oxfmt-ignore
     expect(list()).toEqual(['two']);
     expect(list(way('doors', 'open'))).toEqual(['one', 'two']);
     expect(list(decided)).toEqual(['two', 'hot']);
@@ -175,7 +185,7 @@ describe('the list of a run', () => {
   });
 
   test('is the short one between two flights, in its first leg alone', () => {
-    const short = typeWith([a, radio, item('s', 'check', { leg: 'start' })], { turnRound: { items: ['radio'] } } as never); // prettier-ignore
+    const short = typeWith([a, radio, item('s', 'check', { leg: 'start' })], { turnRound: { items: ['radio'] } } as never); // oxfmt-ignore
     expect(ids(procedureOf(short, after()))).toEqual(['a', 'radio', 's']);
     expect(ids(procedureOf(short, after(way('list', 'turn-round'))))).toEqual(['radio', 's']);
     expect(ids(procedureOf(type, after(way('list', 'turn-round'))))).toContain('a');
@@ -188,7 +198,7 @@ describe('the list of a run', () => {
     expect(legsAhead(type, after()).map((l) => l.id)).toEqual(['hover', 'down']);
     expect(legsAhead(type, after(begins('hover'))).map((l) => l.id)).toEqual(['down']);
     expect(legsAhead(type, after(begins('down')))).toEqual([]);
-    expect([after(), after(begins('hover')), after(begins('down'))].map((s) => isShuttingDown(type, s))).toEqual([false, false, true]); // prettier-ignore
+    expect([after(), after(begins('hover')), after(begins('down'))].map((s) => isShuttingDown(type, s))).toEqual([false, false, true]); // oxfmt-ignore
   });
 
   test('of what was not done as written says which, and why', () => {
@@ -200,10 +210,10 @@ describe('the list of a run', () => {
 });
 
 describe('stages', () => {
-  const trace = { stages: [{ id: 'l', do: 'Left' }, { id: 'r', do: 'Right' }, { id: 'b', do: 'Both', restores: true }], opens: { from: 'l', words: 'on one side' } }; // prettier-ignore
+  const trace = { stages: [{ id: 'l', do: 'Left' }, { id: 'r', do: 'Right' }, { id: 'b', do: 'Both', restores: true }], opens: { from: 'l', words: 'on one side' } }; // oxfmt-ignore
   const mags = item('mags', 'measure', { trace } as never);
   const checked = typeWith([mags, lifts]);
-  const measured = (verdict: string) => ({ kind: 'measured', item: 'mags', check: 'mags', verdict, cause: null, words: '', figures: [], from_s: 0, to_s: 1 }) as never; // prettier-ignore
+  const measured = (verdict: string) => ({ kind: 'measured', item: 'mags', check: 'mags', verdict, cause: null, words: '', figures: [], from_s: 0, to_s: 1 }) as never; // oxfmt-ignore
 
   test('are counted, begin anew after a check that has ended, and after one that was not put back go on there', () => {
     expect(stagesDone(after(), mags)).toBe(0);
@@ -226,10 +236,10 @@ describe('stages', () => {
 
   test('move what a stand-in has for them, else for the item; a hold lasts as the air asks', () => {
     const action = (to: number) => ({ control: 'c', to });
-    const staged = item('staged', 'test', { stages: [{ id: 'p', do: 'Press', standIn: [action(1)] }, { id: 'q', do: 'Let go', restores: true }], opens: 'o', standIn: [action(9)] } as never); // prettier-ignore
+    const staged = item('staged', 'test', { stages: [{ id: 'p', do: 'Press', standIn: [action(1)] }, { id: 'q', do: 'Let go', restores: true }], opens: 'o', standIn: [action(9)] } as never); // oxfmt-ignore
     expect(standInActions(staged, after())).toEqual([action(1)]);
     expect(standInActions(staged, after(stage('staged', 0)))).toEqual([action(9)]);
-    const held = item('held', 'hold', { hold_s: 3, standIn: [{ control: 'c', to: 1, release_s: 1 }, action(2)] } as never); // prettier-ignore
+    const held = item('held', 'hold', { hold_s: 3, standIn: [{ control: 'c', to: 1, release_s: 1 }, action(2)] } as never); // oxfmt-ignore
     expect(standInActions(held, after())).toEqual([{ control: 'c', to: 1, release_s: 3.2 }, action(2)]);
     expect(standInActions(a, after())).toEqual([]);
   });
@@ -239,8 +249,8 @@ describe('ways of working', () => {
   const flow = way('method', 'flow-then-verify');
 
   test('a flow goes zone by zone in the order of the list, then the list is read', () => {
-    const zoned = typeWith([item('p', 'check', { zone: 'nose' }), item('q', 'check', { zone: 'tail' }), item('r', 'check', { zone: 'nose' }), item('s', 'check', { leg: 'start' })]); // prettier-ignore
-    expect(zonesOf(zoned, after(), 'before').map((z) => [z.zone, ids(z.items)])).toEqual([['nose', ['p', 'r']], ['tail', ['q']]]); // prettier-ignore
+    const zoned = typeWith([item('p', 'check', { zone: 'nose' }), item('q', 'check', { zone: 'tail' }), item('r', 'check', { zone: 'nose' }), item('s', 'check', { leg: 'start' })]); // oxfmt-ignore
+    expect(zonesOf(zoned, after(), 'before').map((z) => [z.zone, ids(z.items)])).toEqual([['nose', ['p', 'r']], ['tail', ['q']]]); // oxfmt-ignore
     expect(presentFlow(zoned, after())).toBeNull();
     expect(presentFlow(zoned, after(flow))).toMatchObject({ leg: 'before', zone: 'nose' });
     const nose = { kind: 'zone-flowed', leg: 'before', zone: 'nose' } as const;
@@ -299,24 +309,24 @@ describe('the passage', () => {
   test('stands at the leg of the present item, past the end when it is over, and legs without items are left out', () => {
     expect(at()).toEqual(['before now', 'start ahead', 'lift ahead']);
     expect(at(did('a'))).toEqual(['before done', 'start now', 'lift ahead']);
-    expect(at(did('a'), did('s'), did('lifts'), { kind: 'closed', outcome: 'ready' })).toEqual(['before done', 'start done', 'lift done']); // prettier-ignore
+    expect(at(did('a'), did('s'), did('lifts'), { kind: 'closed', outcome: 'ready' })).toEqual(['before done', 'start done', 'lift done']); // oxfmt-ignore
     expect(at(did('a'), { kind: 'closed', outcome: 'given-up' })).toEqual(['before done', 'start now', 'lift ahead']);
     expect(at(did('a'), aborted)).toEqual(['before done', 'start now', 'lift ahead']);
-    expect(at(did('a'), did('s'), did('lifts'), begins('hover'), did('hovers'))).toEqual(['before done', 'start done', 'lift done', 'hover now']); // prettier-ignore
+    expect(at(did('a'), did('s'), did('lifts'), begins('hover'), did('hovers'))).toEqual(['before done', 'start done', 'lift done', 'hover now']); // oxfmt-ignore
     expect(at(begins('down'), did('downs'), { kind: 'closed', outcome: 'shut-down' })).toEqual(['down done']);
   });
 
   test('held by a no-go it stands there', () => {
-    const strict = typeWith([item('a', 'check', { failure: 'no-go' }), item('s', 'check', { leg: 'start', needs: ['a'] })]); // prettier-ignore
+    const strict = typeWith([item('a', 'check', { failure: 'no-go' }), item('s', 'check', { leg: 'start', needs: ['a'] })]); // oxfmt-ignore
     expect(passage(strict, after(fault('a'))).map((l) => l.status)).toEqual(['now', 'ahead']);
   });
 
   test('took from the last leg to the last of its own items; an abort takes the rest', () => {
-    const spans = (end_s: number, ...said: Payload[]) => legSpans(legs, after(...said), end_s).map((s) => [s.id, s.label, s.from_s, s.to_s]); // prettier-ignore
+    const spans = (end_s: number, ...said: Payload[]) => legSpans(legs, after(...said), end_s).map((s) => [s.id, s.label, s.from_s, s.to_s]); // oxfmt-ignore
     expect(spans(99)).toEqual([]);
-    expect(spans(99, did('a'), did('s'))).toEqual([['before', 'Before', 0, 2], ['start', 'Start', 2, 4]]); // prettier-ignore
+    expect(spans(99, did('a'), did('s'))).toEqual([['before', 'Before', 0, 2], ['start', 'Start', 2, 4]]); // oxfmt-ignore
     expect(spans(99, did('s'), did('a'))).toEqual([['before', 'Before', 0, 4]]);
-    expect(spans(99, did('a'), aborted)).toEqual([['before', 'Before', 0, 2], ['abort', 'Abort', 2, 99]]); // prettier-ignore
+    expect(spans(99, did('a'), aborted)).toEqual([['before', 'Before', 0, 2], ['abort', 'Abort', 2, 99]]); // oxfmt-ignore
     expect(spans(2, did('a'), aborted)).toEqual([['before', 'Before', 0, 2]]);
   });
 });

@@ -63,7 +63,9 @@ function harmed(trace: Trace, harms: readonly Harm[], dropped: readonly [number,
       else column[i]! += (by * (i - at)) / rows;
     }
   }
-  const keep = [...trace.t_s.keys()].filter((i) => !dropped.some(([from, n]) => i >= from && i < from + n));
+  const gone = new Uint8Array(trace.t_s.length);
+  for (const [from, n] of dropped) gone.fill(1, from, from + n);
+  const keep = [...trace.t_s.keys()].filter((i) => gone[i] === 0);
   return {
     ...trace,
     t_s: Float64Array.from(keep, (i) => trace.t_s[i]!),
