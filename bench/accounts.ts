@@ -47,7 +47,7 @@ async function signIns(programs: Programs, owner: pg.Client): Promise<Line[]> {
   let most = before;
   const watching = setInterval(() => (most = Math.max(most, residentMB(programs.serverPid))), 5);
   // of twenty people at once, each with a name of their own: what is limited is tries, not people
-  await Promise.all(Array.from({ length: AT_ONCE }, () => founder.elsewhere().signIn(randomBytes(6).toString('hex'), 'x'.repeat(20)))); // prettier-ignore
+  await Promise.all(Array.from({ length: AT_ONCE }, () => founder.elsewhere().signIn(randomBytes(6).toString('hex'), 'x'.repeat(20)))); // oxfmt-ignore
   clearInterval(watching);
   return [
     {
@@ -78,7 +78,7 @@ async function lookUp({ databaseUrl }: Programs, owner: pg.Client): Promise<Line
     SELECT digest, gen_random_uuid(), $2, $3, 'demo', 'bench', '127.0.0.1', now(), now() FROM unnest($1::bytea[]) AS d (digest)`;
   await owner.query(insert, [tokens.map(tokenDigest), DEMO.personId, DEMO.operatorId]);
   for (let left = SESSIONS - LOOK_UPS; left > 0; left -= 10_000)
-    await owner.query(insert, [Array.from({ length: Math.min(left, 10_000) }, () => randomBytes(32)), DEMO.personId, DEMO.operatorId]); // prettier-ignore
+    await owner.query(insert, [Array.from({ length: Math.min(left, 10_000) }, () => randomBytes(32)), DEMO.personId, DEMO.operatorId]); // oxfmt-ignore
   await owner.query('ANALYZE session');
   const pool = openPool(databaseUrl);
   const sessions = new Sessions({

@@ -24,14 +24,14 @@ function magnetoDrop(): Line {
     const n = speed === 'low' ? 0.78 : 0.88;
     const faults = [{}, { retardL: 10 }, { 'plug.2': 0.15 }, {}][day % 4]!;
     const before = [...RUNNING, { control: 'pilotN', to: n }];
-    const flown = flyCheck('T2', `magnetos-${speed}-left-first`, { conditions: { env, init: warm(n) }, before, settle_s: 25, faults, seed: day, hz: 20 }); // prettier-ignore
+    const flown = flyCheck('T2', `magnetos-${speed}-left-first`, { conditions: { env, init: warm(n) }, before, settle_s: 25, faults, seed: day, hz: 20 }); // oxfmt-ignore
     const truthAt = (t_s: number): number => flown.truth.findLast((x) => x.t_s <= t_s + 1e-6)!.n;
     for (const [side, stage] of [['left', 2], ['right', 5]] as const) {
       const value = figure(flown, `drop-${side}`);
       const at_s = flown.machine.marks[stage]!;
       if (value !== null) errors.push(Math.abs(value - (truthAt(at_s - 0.06) - truthAt(at_s + 4))));
     }
-  } // prettier-ignore
+  } // oxfmt-ignore
   errors.sort((a, b) => a - b);
   return {
     name: 'magneto drop against the truth at 20 Hz, worst',

@@ -34,7 +34,7 @@ async function move(page: Page, seenBy: Page): Promise<void> {
   const shown = (await noted(seenBy, 'seen')).length;
   for (let i = 0; i < MOVES; i++) {
     await page.keyboard.press(KEY);
-    await seenBy.waitForFunction((n) => (window as unknown as { seen: number[] }).seen.length > n, { polling: 10 }, shown + i); // prettier-ignore
+    await seenBy.waitForFunction((n) => (window as unknown as { seen: number[] }).seen.length > n, { polling: 10 }, shown + i); // oxfmt-ignore
     await new Promise((next) => setTimeout(next, EVERY_MS));
   }
 }
@@ -49,7 +49,7 @@ export async function drillDesk(): Promise<Line[]> {
     await page.waitForSelector('[data-drill="flying"]', STARTED);
     await lookOn(page);
     await move(page, page);
-    const [pressed, alone, painted] = [await noted(page, 'pressed'), await noted(page, 'seen'), await noted(page, 'painted')]; // prettier-ignore
+    const [pressed, alone, painted] = [await noted(page, 'pressed'), await noted(page, 'seen'), await noted(page, 'painted')]; // oxfmt-ignore
     await page.$$eval('button', (all) => all.find((b) => b.textContent.startsWith('Ask an instructor in'))!.click());
     const code = await page.waitForSelector('[data-code]').then((e) => e!.evaluate((b) => b.textContent));
     const desk = (await openPage(chrome.browser, programs.base, { as: 'instructor', everyFrame: true })).page;
@@ -65,7 +65,7 @@ export async function drillDesk(): Promise<Line[]> {
       { name: 'drill: from a key to the control on the learner’s page, p95, in a browser', value: share(after(alone, pressed), 0.95), unit: 'ms', wanted: 'at most', target: 50 },
       { name: 'drill: the instructor’s page behind the learner’s, p95', value: share(after(there, own), 0.95), unit: 'ms', wanted: 'at most', target: 250 },
       { name: 'drill: pictures a second with the cockpit moving', value: painted.length / span_s, unit: '1/s', wanted: 'at least', target: 55 },
-    ]; // prettier-ignore
+    ]; // oxfmt-ignore
   } finally {
     await chrome.close();
     await programs.stop();

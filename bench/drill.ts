@@ -22,14 +22,14 @@ export function* drill(): Generator<Line> {
     reached.push(performance.now() - since);
   }
   // the worker looks every 20 ms, and the screen paints every 17: what the machine adds is what is measured
-  yield { name: 'drill: from a control to its frame, p95, with a beat of the worker and one of the screen', value: share(reached, 0.95) + 20 + 17, unit: 'ms', wanted: 'at most', target: 50 }; // prettier-ignore
+  yield { name: 'drill: from a control to its frame, p95, with a beat of the worker and one of the screen', value: share(reached, 0.95) + 20 + 17, unit: 'ms', wanted: 'at most', target: 50 }; // oxfmt-ignore
 
   const whole = new DrillFlight(options);
   flyAsLearner(whole, { seed: 7 });
   const flown = whole.flown();
-  yield { name: 'drill: marks of a whole lesson', value: 1000 * best(5, () => marksOf(flown, null)), unit: 'ms', wanted: 'at most', target: 200 }; // prettier-ignore
+  yield { name: 'drill: marks of a whole lesson', value: 1000 * best(5, () => marksOf(flown, null)), unit: 'ms', wanted: 'at most', target: 200 }; // oxfmt-ignore
   const change = { act: Math.floor(flown.acts.length / 2), how: 'left-out' as const, by_s: 0 };
-  yield { name: 'drill: a lesson flown again as it was and with one change', value: best(2, () => whatIf(options, flown.acts, flown.ended_s, change)), unit: 's', wanted: 'at most', target: 2 }; // prettier-ignore
+  yield { name: 'drill: a lesson flown again as it was and with one change', value: best(2, () => whatIf(options, flown.acts, flown.ended_s, change)), unit: 's', wanted: 'at most', target: 2 }; // oxfmt-ignore
   for (const id of ['S7', 'C5', 'H9', 'X14', 'T2', 'T2i']) yield* dealt(id);
 }
 
@@ -46,6 +46,6 @@ function* dealt(id: string): Generator<Line> {
     if (truth.bad && truth.tellable_s === null) count.blind++;
   }
   const remark = `of ${count.starts}, ${count.bad} to be stopped, ${count.healthy} healthy`;
-  yield { name: `drill: ${id}, healthy starts that would have to be stopped`, value: count.wronged, unit: 'starts', wanted: 'at most', target: 0, remark }; // prettier-ignore
-  yield { name: `drill: ${id}, bad starts that nobody could have told`, value: count.blind, unit: 'starts', wanted: 'at most', target: 0, remark }; // prettier-ignore
+  yield { name: `drill: ${id}, healthy starts that would have to be stopped`, value: count.wronged, unit: 'starts', wanted: 'at most', target: 0, remark }; // oxfmt-ignore
+  yield { name: `drill: ${id}, bad starts that nobody could have told`, value: count.blind, unit: 'starts', wanted: 'at most', target: 0, remark }; // oxfmt-ignore
 }

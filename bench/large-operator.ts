@@ -10,7 +10,7 @@ export const AIRCRAFT = 60;
 /** Sixty aircraft, each with the past of the demo's, and runs of years before it. */
 export async function fillOperator(owner: pg.Client, runs: number): Promise<void> {
   const own = [DEMO.operatorId];
-  await owner.query(`CREATE TEMP TABLE copy_of AS SELECT gen_random_uuid() AS aircraft_id, i FROM generate_series(1, ${AIRCRAFT - 6}) i`); // prettier-ignore
+  await owner.query(`CREATE TEMP TABLE copy_of AS SELECT gen_random_uuid() AS aircraft_id, i FROM generate_series(1, ${AIRCRAFT - 6}) i`); // oxfmt-ignore
   await owner.query(
     `INSERT INTO aircraft (operator_id, aircraft_id, tail, type_id, type_version, pad)
      SELECT a.operator_id, c.aircraft_id, 'AL-' || lpad(c.i::text, 3, '0'), a.type_id, a.type_version, $2

@@ -24,7 +24,7 @@ const CROSS_EVERY = 250;
 /** a single and a twin in turn: 35 and 49 channels */
 const LIKE = ['QV-SKY', 'QV-ERN'];
 /** an engine at idle, or each of two */
-const IDLE: Readonly<Record<string, number>> = { 'ng': 67, 'tot': 480, 'nr': 68, 'np': 68, 'tq': 20, 'fuel.flow': 60, 'oil.pressure': 3.1, 'oil.temperature': 70, 'bus.volts': 28, 'gearbox.oil.pressure': 3.5, 'gearbox.oil.temperature': 60, 'hydraulic.pressure': 95, 'outside.air': 12, 'engine.selector': 1, 'switch.battery': 1, 'switch.generator': 1, 'generator.amps': 40 }; // prettier-ignore
+const IDLE: Readonly<Record<string, number>> = { 'ng': 67, 'tot': 480, 'nr': 68, 'np': 68, 'tq': 20, 'fuel.flow': 60, 'oil.pressure': 3.1, 'oil.temperature': 70, 'bus.volts': 28, 'gearbox.oil.pressure': 3.5, 'gearbox.oil.temperature': 60, 'hydraulic.pressure': 95, 'outside.air': 12, 'engine.selector': 1, 'switch.battery': 1, 'switch.generator': 1, 'generator.amps': 40 }; // oxfmt-ignore
 
 /** One aircraft with its unit and its page. */
 interface Tail {
@@ -68,7 +68,7 @@ export async function load(): Promise<Line[]> {
       line('load: frames that were sent and not stored', missing, '', 0, `of ${frames}`),
       line('load: memory in the last tenth against the first fifth', last_MB / first_MB, 'times', 1.15, `${first_MB.toFixed(0)} MB in use, then ${last_MB.toFixed(0)} MB; given by the system ${(seen.at(-1)?.rss_MB ?? NaN).toFixed(0)} MB`),
       line('load: p99 of the event loop', seen.at(-1)?.p99_ms ?? NaN, 'ms', 50, 'in the last ten seconds'),
-    ]; // prettier-ignore
+    ]; // oxfmt-ignore
   } finally {
     await programs.stop();
   }

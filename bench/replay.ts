@@ -4,7 +4,7 @@ import { type Line, skerry, many } from './measure.ts';
 const ROWS = many(10_000_000, 100_000);
 const BLOCK_ROWS = many(250_000, 25_000);
 const CHUNK_BYTES = 1024 * 1024;
-const COLUMNS = ['ng.1', 'tot.1', 'nr', 'np.1', 'tq.1', 'fuel.1.flow', 'oil.1.pressure', 'oil.1.temperature', 'bus.volts', 'battery.amps', 'starter.1.amps', 'outside.air']; // prettier-ignore
+const COLUMNS = ['ng.1', 'tot.1', 'nr', 'np.1', 'tq.1', 'fuel.1.flow', 'oil.1.pressure', 'oil.1.temperature', 'bus.volts', 'battery.amps', 'starter.1.amps', 'outside.air']; // oxfmt-ignore
 
 /** Ten million rows of a recorder, read and watched from end to end, against the memory of the first tenth. */
 export function replay(): Line[] {

@@ -27,9 +27,9 @@ export function* trends(): Generator<Line> {
   const days = flyDays(type, many(240, 24));
   yield falseAlarms(type, days, many(2000, 6));
   const tails = many(200, 3);
-  yield lead(type, days, tails, 'a start peak that rises 1 °C a start', (i, v) => ({ ...v, peak_C: add(v['peak_C'], i) }), 70); // prettier-ignore
+  yield lead(type, days, tails, 'a start peak that rises 1 °C a start', (i, v) => ({ ...v, peak_C: add(v['peak_C'], i) }), 70); // oxfmt-ignore
   // 25 starts a month; the volts fall with the resistance
-  yield lead(type, days, tails, 'a battery that gains 0.3 mΩ a month', (i, v) => ({ ...v, voltsDip_V: add(v['voltsDip_V'], (-(0.3 / 25) * i * (v['starterMax_A'] ?? 900)) / 1000) }), 289); // prettier-ignore
+  yield lead(type, days, tails, 'a battery that gains 0.3 mΩ a month', (i, v) => ({ ...v, voltsDip_V: add(v['voltsDip_V'], (-(0.3 / 25) * i * (v['starterMax_A'] ?? 900)) / 1000) }), 289); // oxfmt-ignore
 }
 
 const add = (value: number | null | undefined, more: number): number | null => (value == null ? null : value + more);
@@ -40,7 +40,7 @@ function flyDays(type: WatchedType, count: number): FlownDay[] {
   return Array.from({ length: count }, (_, i) => {
     const { conditions } = weatherOn((DAYS * i) / count, chance);
     const flown: Conditions = { ...conditions, batt_age: 1.1, mass_kg: 1600 };
-    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, through: 'shut-down', limit_s: 1500 }); // prettier-ignore
+    const run = flyPractice({ type, conditions: flown, faults: [], corridors: {}, seed: SEED + i, through: 'shut-down', limit_s: 1500 }); // oxfmt-ignore
     const start = run.starts.find((s) => s.good);
     return {
       oat_C: conditions.env?.oat_c ?? 15,
@@ -62,7 +62,7 @@ function yearOf(days: readonly FlownDay[], chance: NormalSource): TailRecord {
   for (let i = 0; i < STARTS_A_YEAR; i++) {
     const { conditions } = weatherOn((DAYS * i) / STARTS_A_YEAR, chance);
     const near = byAir.findIndex((d) => d.oat_C >= (conditions.env?.oat_c ?? 15));
-    const at = Math.max(0, Math.min(byAir.length - 1, (near < 0 ? byAir.length : near) + Math.round(8 * (chance.uniform() - 0.5)))); // prettier-ignore
+    const at = Math.max(0, Math.min(byAir.length - 1, (near < 0 ? byAir.length : near) + Math.round(8 * (chance.uniform() - 0.5)))); // oxfmt-ignore
     const day = byAir[at]!;
     const when = new Date(Date.UTC(2025, 0, 1) + (DAYS * i * 86_400_000) / STARTS_A_YEAR).toISOString();
     const run = `run-${String(i).padStart(4, '0')}`;
@@ -101,7 +101,7 @@ function falseAlarms(type: WatchedType, days: readonly FlownDay[], tails: number
     unit: 'a year and tail',
     wanted: 'at most',
     target: 1,
-    remark: Object.entries(causes).map(([id, n]) => `${id} ${n}`).join(', '), // prettier-ignore
+    remark: Object.entries(causes).map(([id, n]) => `${id} ${n}`).join(', '), // oxfmt-ignore
   };
 }
 
@@ -121,5 +121,5 @@ function lead(type: WatchedType, days: readonly FlownDay[], tails: number, words
     leads.push(before + limitAt - foundAt);
   }
   leads.sort((a, b) => a - b);
-  return { name: `trends: ${words}, starts before its limit that it is found`, value: leads[Math.floor(leads.length / 2)]!, unit: 'starts', wanted: 'at least', target: 20, remark: `of ${tails} tails, ${leads.filter((l) => l <= 0).length} not before the limit` }; // prettier-ignore
-} // prettier-ignore
+  return { name: `trends: ${words}, starts before its limit that it is found`, value: leads[Math.floor(leads.length / 2)]!, unit: 'starts', wanted: 'at least', target: 20, remark: `of ${tails} tails, ${leads.filter((l) => l <= 0).length} not before the limit` }; // oxfmt-ignore
+} // oxfmt-ignore

@@ -104,7 +104,7 @@ class WarmUps {
     const start_C = oat + warm_K;
     const conditions = this.id === 'T2'
       ? { env: { oat, dew: oat - 8 }, init: { SOC: 0.9, ...(warm_K > 0 && { Th: start_C + warm_K, To: start_C, Tc: start_C }) } }
-      : { env: { oat_c: oat, pa_m: 20, headwind_kt: 8 * this.chance.uniform() }, soc: 0.9, residual_c: oat, oil_temp_c: start_C, mgb_temp_c: start_C }; // prettier-ignore
+      : { env: { oat_c: oat, pa_m: 20, headwind_kt: 8 * this.chance.uniform() }, soc: 0.9, residual_c: oat, oil_temp_c: start_C, mgb_temp_c: start_C }; // oxfmt-ignore
     const run = flyPractice({ type, conditions, faults: [], corridors: {}, seed: this.seed++, limit_s: 1500 });
     const { entries } = run;
     const state = reduceRun(entries);

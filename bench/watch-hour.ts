@@ -42,7 +42,7 @@ function hourOf(type: ReturnType<typeof needWatched>): Trace {
   const moments: [number, string][] = [
     [2, 'battery-on'], [4, 'beacon-on'], [5, 'boost-on'], [6, 'rotor-brake'], [10, 'apu-start'],
     [50, 'start-1-first'], [80, 'generator-1-first'], [100, 'start-2-second'], [130, 'generator-2-second'],
-  ]; // prettier-ignore
+  ]; // oxfmt-ignore
   const minute: Float64Array[] = [];
   for (let k = 1; k <= FLOWN_S * 50; k++) {
     for (const [at_s, id] of moments) if (k === at_s * 50) standIn(id);

@@ -86,7 +86,7 @@ async function status() {
   for (const node of cluster.nodes) log(`${node.name}: ${await role(node)}`);
   const [{ to }] = cluster.routed;
   for (const [i, port] of to.entries()) {
-    const ready = await fetch(`http://127.0.0.1:${port}/readyz`).then((answer) => answer.text(), () => 'is not there'); // prettier-ignore
+    const ready = await fetch(`http://127.0.0.1:${port}/readyz`).then((answer) => answer.text(), () => 'is not there'); // oxfmt-ignore
     log(`${SERVERS[i]}: ${ready.trim()}`);
   }
   return undefined;

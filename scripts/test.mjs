@@ -23,10 +23,10 @@ async function check(name, work) {
   }
 }
 
-async function lintThenRest() {
-  await check('lint', () =>
-    sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']),
-  );
+const lint = () =>
+  check('lint', () => sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0']));
+
+async function layersAndUnused() {
   await check('layers', () =>
     sh(process.execPath, [
       program('dependency-cruiser/bin/dependency-cruise.mjs'),
@@ -47,14 +47,10 @@ async function lintThenRest() {
 
 try {
   await Promise.all([installFromDebian({ chromium: true }), installPackages()]);
+  await check('format', () => sh(process.execPath, [program('oxfmt/bin/oxfmt'), '--check']));
   // two cores: what takes all of them first, what takes one beside each other
   await check('type check', () => sh(process.execPath, [program('typescript-7/bin/tsc'), '-b']));
-  await Promise.all([
-    check('format', () =>
-      sh(process.execPath, [program('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
-    ),
-    lintThenRest(),
-  ]);
+  await Promise.all([lint(), layersAndUnused()]);
   await build();
   const report = path.join(ROOT, '.local/vitest.json');
   fs.rmSync(report, { force: true });

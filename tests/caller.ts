@@ -209,7 +209,7 @@ export class Caller {
     const stage = stagesOf(check)[at];
     const item = check.id;
     if (stage?.standIn) await this.post('/stand-in/move', { run, item });
-    if (stage && !stage.expect) await this.writeNext(run, { kind: 'stage-done', item, stage: at, value: null, words: '', last: false }); // prettier-ignore
+    if (stage && !stage.expect) await this.writeNext(run, { kind: 'stage-done', item, stage: at, value: null, words: '', last: false }); // oxfmt-ignore
     return this.journalWith(
       run,
       (e) =>

@@ -4,7 +4,7 @@ import { ACKNOWLEDGEMENT, type Role } from '@rouse/core/people';
 /** an operator beside the demo's, as its first administrator sets it up */
 export const OWN = {
   operator: 'Alder Flying School',
-  site: { name: 'Alder', pad: 'pad 1', elev_ft: 320, variation_E_deg: 1, lat_deg: null, lon_deg: null, opens: null, closes: null }, // prettier-ignore
+  site: { name: 'Alder', pad: 'pad 1', elev_ft: 320, variation_E_deg: 1, lat_deg: null, lon_deg: null, opens: null, closes: null }, // oxfmt-ignore
   person: { name: 'Ida Founder', login: 'ida', password: 'twelve geese in a row' },
   aircraft: { type: 'S7', tail: 'AL-001', basic: null },
 };
@@ -42,7 +42,7 @@ export class Guest {
     const response = await fetch(this.base + asked, {
       method,
       redirect: 'manual',
-      headers: { cookie: this.cookie, 'user-agent': 'a browser of the tests', ...(body !== undefined && { 'content-type': 'application/json' }) }, // prettier-ignore
+      headers: { cookie: this.cookie, 'user-agent': 'a browser of the tests', ...(body !== undefined && { 'content-type': 'application/json' }) }, // oxfmt-ignore
       ...(body !== undefined && method !== 'GET' && { body: JSON.stringify(body) }),
     });
     for (const set of response.headers.getSetCookie()) {

@@ -58,7 +58,7 @@ export async function startIssuer(clientId: string, secret: string): Promise<Iss
           const basic = Buffer.from(req.headers.authorization?.slice(6) ?? '', 'base64').toString();
           const client = [form.get('client_id'), form.get('client_secret')].join(':');
           const isClient = [client, decodeURIComponent(basic)].includes(`${clientId}:${secret}`);
-          const challenge = createHash('sha256').update(form.get('code_verifier') ?? '').digest('base64url'); // prettier-ignore
+          const challenge = createHash('sha256').update(form.get('code_verifier') ?? '').digest('base64url'); // oxfmt-ignore
           if (!known || !isClient || form.get('redirect_uri') !== known.redirect || challenge !== known.challenge)
             return json({ error: 'invalid_grant' }, 400);
           const idToken = await new SignJWT({ nonce: known.nonce })

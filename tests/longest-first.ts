@@ -6,7 +6,7 @@ const LONG = [
   ...['bench', 'start', 'cli', 'backup'].map((name) => `programs/${name}`),
   ...['log', 'kill', 'leases', 'away', 'live', 'rights', 'drill', 'people', 'openapi', 'type-drafts', 'retention'].map((name) => `server/${name}`),
   ...['watch/starts', 'drill/lessons', 'power/engine-failure', 'watch/fleet-starts', 'watch/blocks', 'shutdown/whole-run', 'watch/fuzz', 'authoring/written', 'audit/audit'].map((name) => `core/tests/${name}`),
-]; // prettier-ignore
+]; // oxfmt-ignore
 
 export class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

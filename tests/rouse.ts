@@ -237,7 +237,7 @@ export class Rouse {
     await this.release(type);
     const owner = new pg.Client({ connectionString: this.database.url });
     await owner.connect();
-    await owner.query('UPDATE aircraft SET type_id = $2, type_version = $3 WHERE tail = $1', [tail, type.id, type.version]); // prettier-ignore
+    await owner.query('UPDATE aircraft SET type_id = $2, type_version = $3 WHERE tail = $1', [tail, type.id, type.version]); // oxfmt-ignore
     await owner.end();
   }
 

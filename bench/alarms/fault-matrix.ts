@@ -43,9 +43,9 @@ export function* faultMatrix(type: WatchedType, corridor: Corridor, seed: number
         .join(', '),
     };
   }
-  yield { name: `alarms: ${type.id}, all faults: rightly named`, value: (100 * all.right) / all.starts, unit: '%', wanted: 'at least', target: 95 }; // prettier-ignore
-  yield { name: `alarms: ${type.id}, starts with wrong readings called good`, value: all.good, unit: 'starts', wanted: 'at most', target: 0 }; // prettier-ignore
-  yield { name: `alarms: ${type.id}, faults that pass the never-exceed line without a word before`, value: all.unwarned, unit: 'starts', wanted: 'at most', target: 0, remark: `${all.never} pass it` }; // prettier-ignore
+  yield { name: `alarms: ${type.id}, all faults: rightly named`, value: (100 * all.right) / all.starts, unit: '%', wanted: 'at least', target: 95 }; // oxfmt-ignore
+  yield { name: `alarms: ${type.id}, starts with wrong readings called good`, value: all.good, unit: 'starts', wanted: 'at most', target: 0 }; // oxfmt-ignore
+  yield { name: `alarms: ${type.id}, faults that pass the never-exceed line without a word before`, value: all.unwarned, unit: 'starts', wanted: 'at most', target: 0, remark: `${all.never} pass it` }; // oxfmt-ignore
 }
 
 function flyFault(

@@ -69,10 +69,10 @@ function program(p: PistonParameters): string {
   const numbers = (of: object): [string, number][] =>
     Object.entries(of).flatMap(([k, v]) =>
       typeof v === 'number' ? [[k, v] as [string, number]] : typeof v === 'boolean' ? [[k, Number(v)] as [string, number]] : [],
-    ); // prettier-ignore
+    ); // oxfmt-ignore
   const shape = (name: string, of: object, more = ''): string =>
-    `typedef struct { ${numbers(of).map(([k]) => `double ${k};`).join(' ')} ${more} } ${name};`; // prettier-ignore
-  const set = (to: string, of: object): string => numbers(of).map(([k, v]) => `${to}${k} = ${v};`).join(' '); // prettier-ignore
+    `typedef struct { ${numbers(of).map(([k]) => `double ${k};`).join(' ')} ${more} } ${name};`; // oxfmt-ignore
+  const set = (to: string, of: object): string => numbers(of).map(([k, v]) => `${to}${k} = ${v};`).join(' '); // oxfmt-ignore
   const controls = { ...coldPistonControls(), mags: 0, pilotN: 0, master: 1, alt: 1, mix: 1, grip: 0.17 };
   const faults = { ...noPistonFaults(), sprag: 0 };
   return `#include <math.h>

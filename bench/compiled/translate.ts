@@ -54,7 +54,7 @@ function functionsOf(source: string): string {
     const inC = args.split(',').filter((a) => a.trim()).map((a) => {
       const [arg, type] = a.split(':').map((t) => t.trim()) as [string, string];
       return `${C_TYPES[type] ?? 'double '}${arg}`;
-    }); // prettier-ignore
+    }); // oxfmt-ignore
     return `static ${result === 'void' ? 'void' : 'double'} ${name}_(${inC.join(', ')}) {`;
   });
   const named = new Set([...s.matchAll(/static (?:void|double) (\w+)_\(/g)].map((m) => m[1]!));
@@ -98,7 +98,7 @@ export function spelled(source: string): string {
     .replace(
       /const \{ ([\w, ]+) \} = (x(?:\.env)?);/g,
       (_m, names: string, of: string) =>
-      names.split(', ').map((n) => `const double ${n} = ${of}.${n};`).join(' '), // prettier-ignore
+      names.split(', ').map((n) => `const double ${n} = ${of}.${n};`).join(' '), // oxfmt-ignore
     )
     .replace(/const p = x\.p;/g, 'P *p = x->p;')
     .replace(/\((\w+) \/ ([\d.]+)\) \*\* 2/g, '(($1 / $2) * ($1 / $2))')

@@ -39,7 +39,7 @@ function functionsOf(name: string): string {
   const s = sourceOf(name)
     .replace(/^function interpolate[\s\S]*?^}\n/m, '')
     .replace(/^const (\w+) = ([\d.e-]+);/gm, '#define $1 $2')
-    .replace(/function (\w+)\(([^)]*)\): number \{/g, (_m, fn: string, args: string) => `static double ${fn}(${args.replace(/(\w+): number/g, 'double $1')}) {`); // prettier-ignore
+    .replace(/function (\w+)\(([^)]*)\): number \{/g, (_m, fn: string, args: string) => `static double ${fn}(${args.replace(/(\w+): number/g, 'double $1')}) {`); // oxfmt-ignore
   return pointed(s);
 }
 
@@ -78,7 +78,7 @@ function methodsOf(file: string, className: string, struct: string, parameters: 
       .replace(/\be\.p\./g, 'e->p->');
     for (const g of getters) body_C = body_C.replace(new RegExp(`this\\.${g}\\b`, 'g'), `${struct}_${g}(own)`);
     for (const m of names)
-      body_C = body_C.replace(new RegExp(`this\\.${m}\\(\\)`, 'g'), `${struct}_${m}(own)`).replace(new RegExp(`this\\.${m}\\(`, 'g'), `${struct}_${m}(own, `); // prettier-ignore
+      body_C = body_C.replace(new RegExp(`this\\.${m}\\(\\)`, 'g'), `${struct}_${m}(own)`).replace(new RegExp(`this\\.${m}\\(`, 'g'), `${struct}_${m}(own, `); // oxfmt-ignore
     body_C = body_C.replace(/this\./g, 'own->');
     return `static ${result === 'void' ? 'void' : 'double'} ${struct}_${name}(${[`${struct} *own`, ...inC].join(', ')}) {\n${body_C}}`;
   });

@@ -106,9 +106,9 @@ function program(p: SimulatorParameters): string {
       typeof v === 'number' || typeof v === 'boolean' ? [[k, Number(v)] as [string, number]] : [],
     );
   const shape = (name: string, of: object, more = ''): string =>
-    `typedef struct { ${numbers(of).map(([k]) => `double ${k};`).join(' ')} ${more} } ${name};`; // prettier-ignore
+    `typedef struct { ${numbers(of).map(([k]) => `double ${k};`).join(' ')} ${more} } ${name};`; // oxfmt-ignore
   const value = (v: number): string => (v === Infinity ? 'INFINITY' : String(v));
-  const set = (to: string, of: object): string => numbers(of).map(([k, v]) => `${to}${k} = ${value(v)};`).join(' '); // prettier-ignore
+  const set = (to: string, of: object): string => numbers(of).map(([k, v]) => `${to}${k} = ${value(v)};`).join(' '); // oxfmt-ignore
   const branch = bus.starters[0]!;
   return `#include <math.h>
 #include <stdio.h>

@@ -48,7 +48,7 @@ function watched(trace: Trace, fault: Fault): { aborted: boolean; verdict: strin
     past: NO_PAST,
     stamp: (t_s) => ({ id: String(++n), at_ms: t_s * 1000 }),
   });
-  session.open('bench', { tail: '', type: skerry.id, typeVersion: skerry.version, source: 'device', pad: '', conditions: '' }, null); // prettier-ignore
+  session.open('bench', { tail: '', type: skerry.id, typeVersion: skerry.version, source: 'device', pad: '', conditions: '' }, null); // oxfmt-ignore
   const values = new Float64Array(trace.columns.length);
   for (let i = 0; i < trace.t_s.length; i++) {
     const t_s = trace.t_s[i]!;
@@ -73,7 +73,7 @@ function watched(trace: Trace, fault: Fault): { aborted: boolean; verdict: strin
 export function lineFaults(): Line[] {
   const fly = (id: string): Trace => {
     const preset = skerry.standIn.find((p) => p.id === id)!;
-    return flyPractice({ type: skerry, conditions: conditionsOf(skerry, preset), faults: preset.faults, corridors: {}, seed: 3 }).trace; // prettier-ignore
+    return flyPractice({ type: skerry, conditions: conditionsOf(skerry, preset), faults: preset.faults, corridors: {}, seed: 3 }).trace; // oxfmt-ignore
   };
   const healthy = fly('mild');
   const hot = fly('hot-start');
@@ -89,7 +89,7 @@ export function lineFaults(): Line[] {
   const count = faultsAround(0).length;
   const words = (list: [string, Fault][]): string => list.map(([name]) => name).join('; ');
   return [
-    { name: `line: healthy start stopped, ${count} faults`, value: falseStops.length, unit: 'times', wanted: 'at most', target: 0, remark: words(falseStops) }, // prettier-ignore
-    { name: `line: hot start neither warned of nor unknown, ${count} faults`, value: missed.length, unit: 'times', wanted: 'at most', target: 0, remark: words(missed) }, // prettier-ignore
+    { name: `line: healthy start stopped, ${count} faults`, value: falseStops.length, unit: 'times', wanted: 'at most', target: 0, remark: words(falseStops) }, // oxfmt-ignore
+    { name: `line: hot start neither warned of nor unknown, ${count} faults`, value: missed.length, unit: 'times', wanted: 'at most', target: 0, remark: words(missed) }, // oxfmt-ignore
   ];
 }

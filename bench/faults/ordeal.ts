@@ -152,7 +152,7 @@ export abstract class Ordeal {
   private feed(): void {
     const values = new Float64Array(skerry.channels.length);
     const set = (id: string, v: number): void => void (values[skerry.channels.findIndex((c) => c.id === id)] = v);
-    const idle: Record<string, number> = { 'ng.1': 67, 'tot.1': 480, nr: 68, 'np.1': 68, 'tq.1': 20, 'fuel.1.flow': 60, 'oil.1.pressure': 3.1, 'oil.1.temperature': 70, 'bus.volts': 28, 'gearbox.oil.pressure': 3.5, 'gearbox.oil.temperature': 60, 'hydraulic.1.pressure': 95, 'hydraulic.2.pressure': 95, 'outside.air': 12, 'engine.1.selector': 1, 'switch.battery': 1, 'switch.generator.1': 1, 'generator.1.amps': 40 }; // prettier-ignore
+    const idle: Record<string, number> = { 'ng.1': 67, 'tot.1': 480, nr: 68, 'np.1': 68, 'tq.1': 20, 'fuel.1.flow': 60, 'oil.1.pressure': 3.1, 'oil.1.temperature': 70, 'bus.volts': 28, 'gearbox.oil.pressure': 3.5, 'gearbox.oil.temperature': 60, 'hydraulic.1.pressure': 95, 'hydraulic.2.pressure': 95, 'outside.air': 12, 'engine.1.selector': 1, 'switch.battery': 1, 'switch.generator.1': 1, 'generator.1.amps': 40 }; // oxfmt-ignore
     for (const [id, v] of Object.entries(idle)) set(id, v);
     const epoch = performance.now();
     let frame = 0;

@@ -7,7 +7,7 @@ import { canonicalJson, digestOf } from '@rouse/core/procedure';
 import { RELEASED, releaseType } from '@rouse/aircraft';
 import { BadInput } from './bad-input.ts';
 import { findType } from './files.ts';
-import { compileFolder, copyFolder, findFolder, needType, notWhole, packFolder, SHIPPED, unpackFolder, writeFolder } from './type-folder.ts'; // prettier-ignore
+import { compileFolder, copyFolder, findFolder, needType, notWhole, packFolder, SHIPPED, unpackFolder, writeFolder } from './type-folder.ts'; // oxfmt-ignore
 
 type Print = (line: unknown) => void;
 

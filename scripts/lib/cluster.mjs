@@ -32,7 +32,7 @@ export const layout = () => (fs.existsSync(FILE) ? JSON.parse(fs.readFileSync(FI
 
 /** @param {{ base: number, routed: { name: string, port: number, to: number[], check: number[] }[] }} wanted ports of the database from `base`; what else is routed, and whose pages say that it lives */
 function plan({ base, routed }) {
-  const node = (i) => ({ name: `node${i}`, pg: base + i, rest: base + 10 + i, dir: place(`node${i}`), data: place(`node${i}`, 'data') }); // prettier-ignore
+  const node = (i) => ({ name: `node${i}`, pg: base + i, rest: base + 10 + i, dir: place(`node${i}`), data: place(`node${i}`, 'data') }); // oxfmt-ignore
   const etcd = (i) => ({ name: `etcd${i}`, client: base + 20 + i, peer: base + 30 + i });
   return {
     password: randomBytes(18).toString('base64url'),
@@ -114,7 +114,7 @@ function haproxyConfig(c) {
   const database = c.nodes.map((n) => `  server ${n.name} 127.0.0.1:${n.pg} check port ${n.rest}`);
   const routed = c.routed.map(({ name, port, to, check }) =>
     listen(name, port, 'GET /healthz', to.map((at, i) => `  server server${i + 1} 127.0.0.1:${at} check port ${check[i]}`)),
-  ); // prettier-ignore
+  ); // oxfmt-ignore
   return `global
   maxconn 1000
 defaults
@@ -284,7 +284,7 @@ export async function startCluster(wanted) {
   const [first, second] = c.nodes;
   startNode(first);
   // the first one makes the database, the second copies it
-  if (!fs.existsSync(path.join(second.data, 'PG_VERSION'))) await until('the first primary', async () => (await role(first)) === 'primary'); // prettier-ignore
+  if (!fs.existsSync(path.join(second.data, 'PG_VERSION'))) await until('the first primary', async () => (await role(first)) === 'primary'); // oxfmt-ignore
   startNode(second);
   startRouter();
   await until('a primary and a synchronous standby', async () => {
@@ -308,7 +308,7 @@ export async function stopCluster() {
   if (!c) return;
   await end('haproxy');
   const roles = await Promise.all(c.nodes.map(role));
-  const order = [...c.nodes].sort((a, b) => (roles[c.nodes.indexOf(a)] === 'primary') - (roles[c.nodes.indexOf(b)] === 'primary')); // prettier-ignore
+  const order = [...c.nodes].sort((a, b) => (roles[c.nodes.indexOf(a)] === 'primary') - (roles[c.nodes.indexOf(b)] === 'primary')); // oxfmt-ignore
   for (const n of order) {
     await end(n.name, 60_000);
     stopPostgres(n, 'fast');

@@ -25,8 +25,8 @@ export function assuranceOf(parameters: SimulatorParameters, empty_kg: number, m
   const points = masses.map((mass_kg) => hover(parameters, mass_kg));
   const x = points.map((p) => p.power_ref_pct);
   const round = (list: number[], digits: number[]): number[] => list.map((v, i) => Number(v.toFixed(digits[i])));
-  const tot_poly = round(quadratic(x, points.map((p) => p.tot_ref_C)), [2, 4, 6]); // prettier-ignore
-  const ng_poly = round(quadratic(x, points.map((p) => p.ng_ref_pct)), [3, 5, 7]); // prettier-ignore
+  const tot_poly = round(quadratic(x, points.map((p) => p.tot_ref_C)), [2, 4, 6]); // oxfmt-ignore
+  const ng_poly = round(quadratic(x, points.map((p) => p.ng_ref_pct)), [3, 5, 7]); // oxfmt-ignore
   const others = OTHER_AIR_C.flatMap((oat_C) =>
     [0.75, 0.9].map((share) => ({ oat_C, ...hover(parameters, share * mtow_kg, oat_C) })),
   );

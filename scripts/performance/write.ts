@@ -36,11 +36,11 @@ export function writePerformance(dir: string, { chart, ...others }: Performance)
     ['top', TOP],
     ['mcp', MCP],
   ] as const)
-    // prettier-ignore
+    // oxfmt-ignore
     writeFileSync(path.join(dir, 'charts', `${name}.csv`), tableOf(table, ABOUT[name]));
 }
 
 function tableOf({ pa_ft, oat_C, values }: Chart, about: string): string {
   const rows = pa_ft.map((altitude, i) => [altitude, ...values[i]!.map((v) => v ?? '')]);
-  return [`# ${about}`, ['ft', ...oat_C], ...rows].map((row) => (typeof row === 'string' ? row : row.join(','))).join('\n') + '\n'; // prettier-ignore
+  return [`# ${about}`, ['ft', ...oat_C], ...rows].map((row) => (typeof row === 'string' ? row : row.join(','))).join('\n') + '\n'; // oxfmt-ignore
 }

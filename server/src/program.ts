@@ -127,9 +127,9 @@ function openDesks(
   root: string,
   clock: Clock,
 ): Pick<Services, 'reckoner' | 'trends' | 'days' | 'rooms'> {
-  // prettier-ignore
+  // oxfmt-ignore
   const reckoner = new Reckoner(path.join(root, 'server/dist/reckon-worker.js'));
-  return { reckoner, trends: new TrendDesk(reckoner), days: new DayDesk(pool, reckoner), rooms: new DrillRooms(() => clock.now()) }; // prettier-ignore
+  return { reckoner, trends: new TrendDesk(reckoner), days: new DayDesk(pool, reckoner), rooms: new DrillRooms(() => clock.now()) }; // oxfmt-ignore
 }
 
 interface Sockets {
@@ -152,7 +152,7 @@ function upgradesOf({ accounts, fleets, leases, pages, rooms, origin }: Sockets)
       if (owner === null || isRelayed(request)) return false;
       relayUpgrade(leases.connect(session.member.operatorId, owner.host, owner.port), request, socket, head);
       return true;
-    }; // prettier-ignore
+    }; // oxfmt-ignore
   return {
     '/live': byMember(async ({ operatorId, roles }, sessionId, address, ...upgrade) => {
       const run = address.searchParams.get('run');

@@ -63,10 +63,10 @@ test(
     expect(await stage.text('[data-sum]')).toBe('100');
     const kept = async () => (await stage.call.get<DrillMessage>('/drill/S7/1')).flown;
     await page.waitForFunction(() => document.activeElement?.textContent === 'Once more');
-    await expect.poll(async () => (await kept()).map((d) => [d.lesson, d.sum]), { timeout: 90_000 }).toEqual([['learn-start', 100]]); // prettier-ignore
+    await expect.poll(async () => (await kept()).map((d) => [d.lesson, d.sum]), { timeout: 90_000 }).toEqual([['learn-start', 100]]); // oxfmt-ignore
 
     // what if the generator had stayed off?
-    await page.select('[aria-label="The act"]', await page.$$eval('[aria-label="The act"] option', (all) => (all.find((o) => o.textContent!.includes('Generator on')) as HTMLOptionElement).value)); // prettier-ignore
+    await page.select('[aria-label="The act"]', await page.$$eval('[aria-label="The act"] option', (all) => (all.find((o) => o.textContent!.includes('Generator on')) as HTMLOptionElement).value)); // oxfmt-ignore
     await (await page.waitForSelector('::-p-text(Left out)'))!.click();
     await page.waitForSelector('[data-would]');
     expect(await stage.text('[data-would]')).toMatch(/Turbine outlet temperature comes to/);
@@ -86,9 +86,9 @@ test(
     await page.keyboard.press('h');
     await page.waitForSelector('[data-hint="item"][data-item="battery-on"]');
     await page.keyboard.press('i');
-    await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('nothing asked for it')); // prettier-ignore
+    await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('nothing asked for it')); // oxfmt-ignore
     await page.keyboard.press('Space');
-    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // prettier-ignore
+    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // oxfmt-ignore
     const stood = await stage.text('[data-clock]');
     await page.keyboard.press('Space');
     await page.waitForFunction((was) => document.querySelector('[data-clock]')?.textContent !== was, {}, stood);
@@ -153,7 +153,7 @@ test('a game controller moves the lever in hand, and its reach is kept for the d
   // where it rests is no hand: two looks have seen it there
   await page.evaluate(() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen))));
   await stickAt(0.2);
-  await page.waitForFunction(() => document.querySelector<HTMLElement>('[data-control="grip"]')?.dataset['at'] !== 'cut-off'); // prettier-ignore
+  await page.waitForFunction(() => document.querySelector<HTMLElement>('[data-control="grip"]')?.dataset['at'] !== 'cut-off'); // oxfmt-ignore
   await stickAt(-1.2);
   await until(page, 'grip', 'flight');
   expect(await page.evaluate(() => localStorage.getItem('rouse.stick.Lever, two axes'))).toContain('"least":-1.2');
@@ -163,21 +163,21 @@ test('a key of one’s own is bound, a taken one is refused, and the drill knows
   const { page } = stage.open;
   await page.goto(`${stage.rouse.base}/drill/S7/1/hands`);
   const keyOf = (label: string): Promise<string> =>
-    page.$$eval('section[aria-label="Keys"] button', (all, l) => all.find((b) => b.textContent.startsWith(l))!.textContent.slice(l.length).trim(), label); // prettier-ignore
+    page.$$eval('section[aria-label="Keys"] button', (all, l) => all.find((b) => b.textContent.startsWith(l))!.textContent.slice(l.length).trim(), label); // oxfmt-ignore
   const bind = async (label: string, key: string): Promise<void> => {
-    await (await page.waitForSelector(`::-p-xpath(//section[@aria-label="Keys"]//button[starts-with(., "${label}")])`))!.press('Enter'); // prettier-ignore
+    await (await page.waitForSelector(`::-p-xpath(//section[@aria-label="Keys"]//button[starts-with(., "${label}")])`))!.press('Enter'); // oxfmt-ignore
     await page.waitForSelector('section[aria-label="Keys"] button[aria-pressed="true"]');
     await page.keyboard.press(key as 'q');
   };
   await bind('Boost pump', 'b');
-  await page.waitForFunction(() => /B moves Battery already/.test(document.querySelector('[role="alert"]')?.textContent ?? '')); // prettier-ignore
+  await page.waitForFunction(() => /B moves Battery already/.test(document.querySelector('[role="alert"]')?.textContent ?? '')); // oxfmt-ignore
   await page.keyboard.press('q');
   await page.waitForFunction(() => !document.querySelector('section[aria-label="Keys"] [aria-pressed="true"]'));
   expect(await keyOf('Boost pump')).toBe('Q');
   const lesson = await openLesson('learn-start');
   const before = await at(lesson, 'boost');
   await lesson.keyboard.press('q');
-  await lesson.waitForFunction((was) => document.querySelector<HTMLElement>('[data-control="boost"]')?.dataset['at'] !== was, {}, before); // prettier-ignore
+  await lesson.waitForFunction((was) => document.querySelector<HTMLElement>('[data-control="boost"]')?.dataset['at'] !== was, {}, before); // oxfmt-ignore
 });
 
 test('an instructor looks on from another page: arms a fault, says a word, freezes, and signs', SLOW, async () => {
@@ -203,13 +203,13 @@ test('an instructor looks on from another page: arms a fault, says a word, freez
   await page.waitForSelector('[data-note]');
   expect(await stage.text('[data-note]')).toContain('Slower with the hand.');
   await press(desk, 'Freeze');
-  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // prettier-ignore
+  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith('Go on'))); // oxfmt-ignore
   await desk.waitForSelector('[data-desk="frozen"]');
   await press(desk, 'Let it go on');
   await desk.waitForSelector('[data-desk="live"]');
   await desk.select('[aria-label="Fault"]', 'no-light');
   await press(desk, 'Arm it');
-  await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('armed')); // prettier-ignore
+  await page.waitForFunction(() => document.querySelector('[aria-label="Done so far"]')?.textContent?.includes('armed')); // oxfmt-ignore
 
   await desk.type('[aria-label="Weather from now on"] input', '31');
   await desk.keyboard.press('Enter');
@@ -220,7 +220,7 @@ test('an instructor looks on from another page: arms a fault, says a word, freez
   // the learner's drill goes on whatever becomes of the desk
   await press(desk, 'End the drill');
   await page.waitForSelector('[data-drill="over"]');
-  await desk.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Sign this drill' && !b.disabled)); // prettier-ignore
+  await desk.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Sign this drill' && !b.disabled)); // oxfmt-ignore
   await press(desk, 'Sign this drill');
   await page.waitForSelector('[data-signed]');
   const [flown] = (await stage.call.get<DrillMessage>('/drill/S7/1')).flown;
@@ -266,4 +266,4 @@ test('an instructor writes a lesson: what is wrong is said as it is typed and st
   await page.waitForSelector('[data-lesson="own-learn-before-start"]');
   await page.close();
   expect(complaints).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore

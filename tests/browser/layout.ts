@@ -71,7 +71,7 @@ interface Written {
 
 function named(e: Element): string {
   const of = (x: Element): string =>
-    `${x.localName}${[...x.attributes].filter((a) => a.name.startsWith('data-') || a.name === 'aria-label').map((a) => `[${a.name}="${a.value.slice(0, 20)}"]`).slice(0, 2).join('')}`; // prettier-ignore
+    `${x.localName}${[...x.attributes].filter((a) => a.name.startsWith('data-') || a.name === 'aria-label').map((a) => `[${a.name}="${a.value.slice(0, 20)}"]`).slice(0, 2).join('')}`; // oxfmt-ignore
   return `${e.parentElement ? `${of(e.parentElement)} > ` : ''}${of(e)} “${(e.textContent ?? '').slice(0, 30)}”`;
 }
 

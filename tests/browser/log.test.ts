@@ -27,7 +27,7 @@ const press = async (page: Page, words: string): Promise<void> => {
   await page.keyboard.press('Enter');
 };
 const said = (page: Page, words: string | RegExp): Promise<unknown> =>
-  page.waitForFunction((source) => new RegExp(source).test(document.body.innerText), {}, words instanceof RegExp ? words.source : words); // prettier-ignore
+  page.waitForFunction((source) => new RegExp(source).test(document.body.innerText), {}, words instanceof RegExp ? words.source : words); // oxfmt-ignore
 
 test('from Today over the release to the report, as an engineer, by keyboard', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
@@ -114,7 +114,7 @@ test('runs are narrowed by what is chosen, the choice stands in the address, and
   await page.keyboard.press('Enter');
   await said(page, 'Seen on the debrief.');
   expect(await seriousFindings(page)).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('a newer report is pasted on Today: a wrong one is refused and stays, a right one serves every row', { timeout: 420_000 }, async () => {
   const { page } = stage.open;
@@ -130,7 +130,7 @@ test('a newer report is pasted on Today: a wrong one is refused and stays, a rig
   await page.waitForFunction(() => [...document.querySelectorAll('article')].filter((a) => /21 of \d+ kt/.test(a.textContent!)).length >= 3);
   expect(await page.$eval('article[aria-label="QV-COR"]', (e) => e.textContent)).toContain('unknown there');
   expect(await seriousFindings(page)).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 /** a hundred files where everything is flown */
 const DAYS = WHOLE ? 97 : 27;

@@ -93,7 +93,7 @@ test('while oil warms, another item is taken with its number', async () => {
   const { page } = stage.open;
   await stage.openAt('QV-SKY', 'cold', 'captions-idle', { times: 1 });
   await page.waitForFunction(() => document.body.textContent?.includes('Meanwhile'));
-  const key = await page.$$eval('li', (rows) => rows.find((r) => r.textContent.startsWith('Avionics'))?.querySelector('kbd')?.textContent); // prettier-ignore
+  const key = await page.$$eval('li', (rows) => rows.find((r) => r.textContent.startsWith('Avionics'))?.querySelector('kbd')?.textContent); // oxfmt-ignore
   await page.keyboard.press(key as '1');
   await page.waitForSelector('[data-item="avionics-on"]');
   await page.keyboard.press('s');

@@ -187,7 +187,7 @@ test('by night no point of a screen is brighter than three fifths of white', { t
   await call.settle();
   await page.close();
   expect(complaints).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 describe('a browser that keeps nothing, or no longer', () => {
   test('full: an answer that cannot be kept does not count, and counts when there is room; cleared: all is written again', { timeout: 300_000 }, async () => {
@@ -236,7 +236,7 @@ describe('a browser that keeps nothing, or no longer', () => {
     expect(entries.filter((e) => e.kind === 'item-done').map((e) => e.item)).toEqual([stood, next]);
     await page.close();
     noOther(open);
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('a private window: it is said that nothing can be begun, and why', { timeout: 300_000 }, async () => {
     const open = await openPage(chrome.browser, rouse.base);
@@ -272,7 +272,7 @@ test('a drill that is flown without a server waits on the device, and is kept wh
   await expect.poll(flown, { timeout: 90_000 }).toEqual(['fault-start']);
   await page.close();
   noOther(open);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('a newer Rouse waits until the open run is closed, then one press brings it', { timeout: 300_000 }, async () => {
   const open = await keptPage();
@@ -298,4 +298,4 @@ test('a newer Rouse waits until the open run is closed, then one press brings it
   );
   await page.close();
   noOther(open);
-}); // prettier-ignore
+}); // oxfmt-ignore

@@ -90,7 +90,7 @@ test('an operator of one’s own by keyboard, from the first page to the first i
   await shows(page, 'AL-001');
   expect(await page.evaluate(() => document.body.textContent?.includes('QV-SKY'))).toBe(false);
 
-  const tail = await page.evaluate(async () => ((await (await fetch('/api/today')).json()) as { aircraft: { aircraft: string }[] }).aircraft[0]!.aircraft); // prettier-ignore
+  const tail = await page.evaluate(async () => ((await (await fetch('/api/today')).json()) as { aircraft: { aircraft: string }[] }).aircraft[0]!.aircraft); // oxfmt-ignore
   await page.goto(`${named()}/brief/${tail}`, { waitUntil: 'networkidle2' });
   await fillBrief(page, '120', reportOfNow());
   await beginBefore(page);
@@ -178,7 +178,7 @@ test('an operator of one’s own by keyboard, from the first page to the first i
   await (await other.$('[data-holder] button'))!.tap();
   await other.waitForFunction(() => document.querySelector('[data-holder]')?.textContent?.includes('with you'));
   const run = new URL(other.url()).pathname.split('/').at(-1)!;
-  const { entries } = await other.evaluate(async (id) => (await (await fetch(`/api/runs/${id}`)).json()) as { entries: Entry[] }, run); // prettier-ignore
+  const { entries } = await other.evaluate(async (id) => (await (await fetch(`/api/runs/${id}`)).json()) as { entries: Entry[] }, run); // oxfmt-ignore
   expect(entries.at(-1)).toMatchObject({ kind: 'handed-over', from: OWN.person.name, to: 'Nils Newly' });
   // the run by hand is closed and read back
   await other.evaluate(
@@ -233,10 +233,10 @@ test(
     await shows(page, 'basic.mass_kg');
     await write(page, mass, '911');
     await page.keyboard.press('Enter');
-    const corrie = (await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today')).aircraft.find((a) => a.tail === 'QV-COR')!.aircraft; // prettier-ignore
+    const corrie = (await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today')).aircraft.find((a) => a.tail === 'QV-COR')!.aircraft; // oxfmt-ignore
     const brief = (): Promise<{ basic: { mass_kg: number } | null; defects: { words: string }[] }> =>
       stage.call.get(`/aircraft/${corrie}/brief`);
-    await page.waitForFunction(async (id) => ((await (await fetch(`/api/aircraft/${id}/brief`)).json()) as { basic: { mass_kg: number } | null }).basic?.mass_kg === 911, {}, corrie); // prettier-ignore
+    await page.waitForFunction(async (id) => ((await (await fetch(`/api/aircraft/${id}/brief`)).json()) as { basic: { mass_kg: number } | null }).basic?.mass_kg === 911, {}, corrie); // oxfmt-ignore
     expect((await brief()).basic).toMatchObject({ mass_kg: 911 });
 
     await signInPage(page, stage.rouse.base, 'pilot');

@@ -21,7 +21,7 @@ beforeAll(async () => {
   free.close();
   [rouse, chrome] = await Promise.all([Rouse.start({ demoStarts: 10, webDir: path.join(ROOT, 'web/dist'), port }), launchChrome()]);
   call = new Caller(rouse.base);
-}); // prettier-ignore
+}); // oxfmt-ignore
 afterAll(async () => {
   await chrome.close();
   await rouse.stop();
@@ -65,7 +65,7 @@ test('a server that dies while the list is worked: it goes on by hand in the sam
   await call.settle();
   await page.close();
   expect(complaints.filter((c) => !/ERR_CONNECTION|WebSocket|Failed to load resource/.test(c))).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('without a server Rouse opens, a run is worked by hand and outlives a reload, and the server takes it as it is', { timeout: 300_000 }, async () => {
   const { page, complaints } = await openPage(chrome.browser, rouse.base, { keepsOffline: true });
@@ -114,4 +114,4 @@ test('without a server Rouse opens, a run is worked by hand and outlives a reloa
   await page.close();
   // a page without its server says so in the console too
   expect(complaints.filter((c) => !/ERR_CONNECTION|WebSocket|Failed to load resource/.test(c))).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore

@@ -26,7 +26,7 @@ test.runIf(WHOLE)(
   'the run-up of the trainer by keyboard, as the other school has it',
   { timeout: 420_000 },
   async () => {
-    const ways = { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }; // prettier-ignore
+    const ways = { 'magneto-speed': 'high', 'magneto-first': 'right', 'carb-heat-order': 'before', 'low-rotor-by': 'collective', 'warm-up-speed': 'high' }; // oxfmt-ignore
     const order = ['carb-heat-before', 'magnetos-high-right-first', 'freewheel', 'governor', 'low-rotor-collective'];
     const { page } = stage.open;
     const run = await stage.openAt('QV-TRN', 'mild', order[0]!, { ways });
@@ -90,7 +90,7 @@ test(
     // the frictions that were set for the start come off before the run is closed
     expect(await stage.text('[aria-label="Present item"]')).toMatch(/Still open.*No-go: Magnetos at 78 %.*It is back/s);
     await page.keyboard.press('Space');
-    await page.waitForFunction(() => !document.querySelector('[aria-label="Present item"]')!.textContent!.includes('It is back')); // prettier-ignore
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Present item"]')!.textContent!.includes('It is back')); // oxfmt-ignore
     await page.keyboard.press('Space');
     await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
     await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
@@ -101,7 +101,7 @@ test(
     await page.waitForSelector('[data-figure="drop-right"][data-worse]');
     expect(await stage.text('[aria-label="Checks of the run"]')).toMatch(/Drop on right *-?0\.\d/);
     // drawn once the page knows how wide it is
-    await page.waitForFunction(() => document.querySelectorAll('svg[aria-label^="Readings of the check of magnetos"] path').length === 2); // prettier-ignore
+    await page.waitForFunction(() => document.querySelectorAll('svg[aria-label^="Readings of the check of magnetos"] path').length === 2); // oxfmt-ignore
     expect(await seriousFindings(page)).toEqual([]);
   },
 );

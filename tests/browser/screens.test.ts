@@ -33,7 +33,7 @@ test.each(Object.entries(SCREENS))('%s can be read in every light, and is whole 
   await page.waitForSelector(awaited);
   if (name === 'brief') await fillBrief(page, '1400');
   expect([...(await unreadable(page)), ...(await layoutFaults(page, name))]).toEqual([]);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('Start: the item, the cue and the way to stop are on the screen, whatever the size', async () => {
   const { page } = stage.open;

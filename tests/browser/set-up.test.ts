@@ -19,7 +19,7 @@ test.each(SET_UP)('%s can be read in every light, and is whole at every size wit
 test('a draft of a type can be read in every light', async () => {
   const { page } = stage.open;
   const { body } = await stage.call.post('/types/drafts', { like: 'haugh-h9' });
-  await page.goto(`${stage.rouse.base}/types/drafts/${(body as { draft?: string }).draft!}`, { waitUntil: 'networkidle2' }); // prettier-ignore
+  await page.goto(`${stage.rouse.base}/types/drafts/${(body as { draft?: string }).draft!}`, { waitUntil: 'networkidle2' }); // oxfmt-ignore
   await page.waitForSelector('[data-problems="0"]');
   expect(await unreadable(page)).toEqual([]);
 });

@@ -74,7 +74,7 @@ test(
       /Second look.*bus alive.*20.*A dead bus/s.test(document.querySelector('[data-preview="new-item"]')!.textContent),
     );
     expect(await seriousFindings(page)).toEqual([]);
-    const order = (): Promise<string[]> => page.$$eval('[data-row]', (all) => all.map((e) => (e as HTMLElement).dataset['row']!)); // prettier-ignore
+    const order = (): Promise<string[]> => page.$$eval('[data-row]', (all) => all.map((e) => (e as HTMLElement).dataset['row']!)); // oxfmt-ignore
     const before = (await order()).indexOf('new-item');
     await page.focus('[data-row="new-item"] button[aria-expanded]');
     await page.keyboard.down('Alt');
@@ -136,7 +136,7 @@ test(
     expect((await stage.call.detail(run)).type.version).toBe(NEXT);
     // no version is changed under a run
     const { aircraft } = await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today');
-    const moved = await stage.call.as('administrator').put('/types/C5/tails', { aircraft: aircraft.find((a) => a.tail === 'QV-COR')!.aircraft, version: NEXT - 1 }); // prettier-ignore
+    const moved = await stage.call.as('administrator').put('/types/C5/tails', { aircraft: aircraft.find((a) => a.tail === 'QV-COR')!.aircraft, version: NEXT - 1 }); // oxfmt-ignore
     expect(moved.status).toBe(409);
   },
 );
@@ -164,7 +164,7 @@ test('what is wrong is said with its place and its remedy, where it is written, 
   await write(page, corners, as);
   await page.$eval('[data-envelope="long_poly"] circle', (corner) => (corner as SVGElement).focus());
   await page.keyboard.press('ArrowLeft');
-  await page.waitForFunction((sel) => (document.querySelector(sel) as HTMLTextAreaElement).value.startsWith('[[2.875, 1150]'), {}, corners); // prettier-ignore
+  await page.waitForFunction((sel) => (document.querySelector(sel) as HTMLTextAreaElement).value.startsWith('[[2.875, 1150]'), {}, corners); // oxfmt-ignore
   expect(await seriousFindings(page)).toEqual([]);
 
   await openPart(page, 'procedure/before-start.yaml');
@@ -176,7 +176,7 @@ test('what is wrong is said with its place and its remedy, where it is written, 
   await wrongIn(page, 2);
 
   // a problem leads to its place
-  await page.$$eval('ul[aria-label="Problems"] button', (all) => all.find((b) => b.textContent.includes('limits.csv'))!.focus()); // prettier-ignore
+  await page.$$eval('ul[aria-label="Problems"] button', (all) => all.find((b) => b.textContent.includes('limits.csv'))!.focus()); // oxfmt-ignore
   await page.keyboard.press('Enter');
   await page.waitForFunction(() =>
     document.activeElement?.matches('td[data-wrong] input[aria-invalid][aria-label^="value"]'),
@@ -211,7 +211,7 @@ test('a draft outlives a closed tab and a server that is away; two people are to
   await write(other.page, await fieldIn(other.page, 'main', 'gust spread'), '13');
   const now = await stage.call.get<TypeDraft>(`/types/drafts/${draft}?since=-1`);
   const text = (await textOf(draft, 'wind.yaml')).replace('gust_spread: 14', 'gust_spread: 12');
-  expect((await stage.call.put(`/types/drafts/${draft}/files`, { file: 'wind.yaml', text, seen: now.revision })).status).toBe(200); // prettier-ignore
+  expect((await stage.call.put(`/types/drafts/${draft}/files`, { file: 'wind.yaml', text, seen: now.revision })).status).toBe(200); // oxfmt-ignore
   await other.page.setOfflineMode(false);
   await write(other.page, await fieldIn(other.page, 'main', 'gust spread'), '11');
   await other.page.waitForFunction(() =>
@@ -273,7 +273,7 @@ test('from nothing in eight steps to a first run by hand', SLOW, async () => {
     ['mass, kg', '398'],
     ['max, L', '108'],
   ] as const)
-    // prettier-ignore
+    // oxfmt-ignore
     await write(page, await fieldIn(page, 'main', label), figure);
   await write(page, await fieldIn(page, 'main', 'long poly'), '[[-0.1, 300], [-0.1, 620], [0.1, 620], [0.1, 300]]');
   await write(page, await fieldIn(page, 'main', 'lat poly'), '[[-0.1, 300], [-0.1, 620], [0.1, 620], [0.1, 300]]');

@@ -6,7 +6,7 @@ import { bundle } from '../../scripts/lib/build.mjs';
 import { ROOT } from '../rouse.ts';
 
 /** those that need neither a browser nor a database; the others are measured by the tests of the pages themselves */
-const ALONE = ['simulator', 'watch', 'codec', 'session', 'replay', 'procedure', 'authoring', 'checks', 'warm-up', 'one-engine', 'pages', 'alarms']; // prettier-ignore
+const ALONE = ['simulator', 'watch', 'codec', 'session', 'replay', 'procedure', 'authoring', 'checks', 'warm-up', 'one-engine', 'pages', 'alarms']; // oxfmt-ignore
 const JSON_FILE = path.join(ROOT, 'bench/dist/smoke.json');
 
 afterAll(() => rmSync(JSON_FILE, { force: true }));

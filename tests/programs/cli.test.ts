@@ -144,7 +144,7 @@ describe('watch --mapping', () => {
   };
 
   test('reads what another recorder wrote, without fuel and starter, and finds the hot start', () => {
-    const { code, lines } = cli('watch', '--type', 'S7', '--csv', file('foreign.csv', foreign()), '--mapping', file('m.json', JSON.stringify(mapping))); // prettier-ignore
+    const { code, lines } = cli('watch', '--type', 'S7', '--csv', file('foreign.csv', foreign()), '--mapping', file('m.json', JSON.stringify(mapping))); // oxfmt-ignore
     expect(code).toBe(0);
     const abort = lines.find((l) => l['kind'] === 'abort');
     expect(['going-to-be-hot', 'hot']).toContain(abort?.['reason']);
@@ -152,7 +152,7 @@ describe('watch --mapping', () => {
 
   test('refuses a bad row, a mapping that lacks a unit, and one that is none, each with its place', () => {
     const csvOf = file('f.csv', foreign());
-    const asked = (m: object, source = csvOf) => cli('watch', '--type', 'S7', '--csv', source, '--mapping', file('bad-m.json', JSON.stringify(m))); // prettier-ignore
+    const asked = (m: object, source = csvOf) => cli('watch', '--type', 'S7', '--csv', source, '--mapping', file('bad-m.json', JSON.stringify(m))); // oxfmt-ignore
     const badRow = asked(
       mapping,
       file('broken.csv', 'a\nTime;Ng;TOT\n00:00:00;1;300\n00:00:01;x;300\n00:00:02;1;300\n'),
@@ -171,7 +171,7 @@ describe('type', () => {
   test('build gives canonical JSON with its digest, the same however it is named', () => {
     const out = file('s7.json', '');
     const built = cli('type', 'build', 'skerry-s7', '--out', out);
-    expect(built).toMatchObject({ code: 0, lines: [{ ok: true, id: 'S7', digest: expect.stringMatching(/^[0-9a-f]{64}$/) }] }); // prettier-ignore
+    expect(built).toMatchObject({ code: 0, lines: [{ ok: true, id: 'S7', digest: expect.stringMatching(/^[0-9a-f]{64}$/) }] }); // oxfmt-ignore
     expect(JSON.parse(readFileSync(out, 'utf8'))).toEqual(skerry);
     expect(cli('type', 'build', folder).lines[0]!['digest']).toBe(built.lines[0]!['digest']);
   });
@@ -221,7 +221,7 @@ describe('type', () => {
     writeFileSync(wind, readFileSync(wind, 'utf8').replace('gust_spread: 15', 'gust_spread: 12'));
     const again = cli('type', 'release', place, '--out', kept);
     expect(again.code).toBe(2);
-    expect(errorOf(again.lines)).toMatchObject({ code: 'RELEASED', message: expect.stringContaining('another version') }); // prettier-ignore
+    expect(errorOf(again.lines)).toMatchObject({ code: 'RELEASED', message: expect.stringContaining('another version') }); // oxfmt-ignore
   });
 
   test('what is no folder, and a zip that leads elsewhere, are refused', () => {
@@ -287,7 +287,7 @@ describe('calc', () => {
       encoding: 'utf8',
       input: input.map((l) => JSON.stringify(l)).join('\n'),
     });
-    const lines = stdout.trim().split('\n').map((l) => JSON.parse(l) as Record<string, unknown>); // prettier-ignore
+    const lines = stdout.trim().split('\n').map((l) => JSON.parse(l) as Record<string, unknown>); // oxfmt-ignore
     expect(status).toBe(0);
     expect(lines).toHaveLength(3);
     expect(lines[0]!['p_Pa']).toBeCloseTo(101_325, 6);

@@ -186,7 +186,7 @@ test('a run that cannot be taken up is set aside with its reason, and holds its 
   await rouse.program.stop();
   const owner = new pg.Client({ connectionString: rouse.database.url });
   await owner.connect();
-  await owner.query(`UPDATE run_entry SET entry = jsonb_set(entry, '{kind}', '"from-tomorrow"') WHERE run_id = $1 AND seq = 2`, [run]); // prettier-ignore
+  await owner.query(`UPDATE run_entry SET entry = jsonb_set(entry, '{kind}', '"from-tomorrow"') WHERE run_id = $1 AND seq = 2`, [run]); // oxfmt-ignore
   await owner.end();
   await rouse.launch();
   call = new Caller(rouse.base);

@@ -39,7 +39,7 @@ function written({ ago_ms = 30 * MIN_MS, by = PERSON.pilot.personId, marks = 3, 
   const run = uuidv7({ msecs: openedAt_ms });
   const stamp = (t_s: number) => ({ id: uuidv7({ msecs: openedAt_ms + 1000 * t_s }), at_ms: openedAt_ms + 1000 * t_s });
   const session = createSession(type, { run, past: NO_PAST, stamp });
-  session.open(by, { tail: sky.tail, type: type.id, typeVersion: type.version, source: 'by-hand', pad: sky.pad, conditions: 'By hand' }, null); // prettier-ignore
+  session.open(by, { tail: sky.tail, type: type.id, typeVersion: type.version, source: 'by-hand', pad: sky.pad, conditions: 'By hand' }, null); // oxfmt-ignore
   let t_s = 0;
   const say = (payload: Payload): void => {
     const answered = session.answer({ by, t_s: (t_s += 0.5), payload });
@@ -189,4 +189,4 @@ describe('what cannot be taken is refused with its reason, and nothing of it is 
     const [status, body] = await bring({ ...sent, entries: sent.entries.slice(0, -1) });
     expect([status, body.error!.message]).toEqual([409, 'A run of this name is here already, with other entries.']);
   });
-}); // prettier-ignore
+}); // oxfmt-ignore

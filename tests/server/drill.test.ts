@@ -59,7 +59,7 @@ describe('a drill', () => {
       6,
     );
     expect(costs.find((c) => c.of === hints[0]?.of)?.times).toBeGreaterThanOrEqual(hints.length);
-    expect(listed[0]).toMatchObject({ lesson: 'recall-start', sum: marks.sum, worst: expect.arrayContaining([expect.any(String)]) }); // prettier-ignore
+    expect(listed[0]).toMatchObject({ lesson: 'recall-start', sum: marks.sum, worst: expect.arrayContaining([expect.any(String)]) }); // oxfmt-ignore
     expect(due.map((d) => d.lesson)).toEqual(['recall-start']);
     expect((await pilot.as('instructor').get<DrillMessage>(page)).flown).toEqual([]);
   });
@@ -188,4 +188,4 @@ test('a learner says something against a mark: it stays, and the record says bot
   expect(listed).toMatchObject({ sum, disputes: [expect.objectContaining(dispute)] });
   const answer = await pilot.fetch('/drill/record.pdf');
   expect(readPdf(new Uint8Array(await answer.arrayBuffer())).text.replace(/\s+/g, ' ')).toContain('hidden by my hand');
-}); // prettier-ignore
+}); // oxfmt-ignore

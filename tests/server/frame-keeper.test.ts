@@ -6,7 +6,7 @@ import { decodeChunk, encodeChunk, type Trace, TraceBuilder } from '@rouse/core/
 import { FrameKeeper } from '../../server/src/live/frame-keeper.ts';
 import { unpack } from '../../server/src/outbox/gathered.ts';
 
-const channels = [{ id: 'ng', resolution: 0.1 }, { id: 'tot', resolution: 1 }] as unknown as Channel[]; // prettier-ignore
+const channels = [{ id: 'ng', resolution: 0.1 }, { id: 'tot', resolution: 1 }] as unknown as Channel[]; // oxfmt-ignore
 const ids = channels.map((c) => c.id);
 const resolutions = channels.map((c) => c.resolution);
 
@@ -59,7 +59,7 @@ test('seals cover every frame that was taken once, in order; what is not stored,
 
 test('a run that is taken up goes on where its last seal ended', () => {
   const trace = new TraceBuilder(ids);
-  for (let i = 0; i < 12_000; i++) trace.push(i / 50, [i % 700 / 10, 500]); // prettier-ignore
+  for (let i = 0; i < 12_000; i++) trace.push(i / 50, [i % 700 / 10, 500]); // oxfmt-ignore
   const keeper = new FrameKeeper(channels);
   keeper.takeUp(trace.toTrace(), 100);
   expect(keeper.recent().t_s.length).toBeGreaterThanOrEqual(180 * 50);

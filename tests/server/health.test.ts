@@ -68,7 +68,7 @@ test('its figures are there for Prometheus, and name nobody', async () => {
 test('the sample dashboard draws figures that are there, and leaves none out that is worth a call', async () => {
   const told = await (await ask('/metrics')).text();
   const given = new Set([...told.matchAll(/^# TYPE (rouse_\w+) /gm)].map(([, name]) => name!));
-  const dashboard = JSON.parse(await readFile('docs/samples/dashboard.json', 'utf8')) as { panels: { targets: { expr: string }[] }[] }; // prettier-ignore
+  const dashboard = JSON.parse(await readFile('docs/samples/dashboard.json', 'utf8')) as { panels: { targets: { expr: string }[] }[] }; // oxfmt-ignore
   const drawn = new Set(
     dashboard.panels.flatMap(({ targets }) =>
       targets.flatMap(({ expr }) => (expr.match(/rouse_\w+/g) ?? []).map((n) => n.replace(/_bucket$/, ''))),

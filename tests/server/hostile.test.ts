@@ -59,7 +59,7 @@ describe('a device line', () => {
   test('with readings and times that cannot be is survived: the readings are unknown, the rest is kept', async () => {
     rouse.standIn.disconnect();
     const run = await waitUntil(async () => {
-      const { body } = await call.post('/runs', { aircraft: corrie, brief: (await import('../rouse.ts')).goodBrief(corrie) }); // prettier-ignore
+      const { body } = await call.post('/runs', { aircraft: corrie, brief: (await import('../rouse.ts')).goodBrief(corrie) }); // oxfmt-ignore
       return body.run ?? null;
     });
     const unit = net.connect(port(), '127.0.0.1');
@@ -95,7 +95,7 @@ describe('a device line', () => {
     const block = Buffer.alloc(1024 * 1024, 'x');
     const before = process.memoryUsage().rss;
     const closed = new Promise((resolve) => unit.once('close', resolve));
-    for (let i = 0; i < 200 && !unit.destroyed; i++) if (!unit.write(block)) await Promise.race([once(unit, 'drain').catch(() => undefined), closed]); // prettier-ignore
+    for (let i = 0; i < 200 && !unit.destroyed; i++) if (!unit.write(block)) await Promise.race([once(unit, 'drain').catch(() => undefined), closed]); // oxfmt-ignore
     await closed;
     expect(process.memoryUsage().rss - before).toBeLessThan(100 * 1024 * 1024);
     await call.get('/today');
@@ -115,11 +115,11 @@ describe('an answer', () => {
       400,
       /payload\.text/,
     ],
-    ['half a character', () => JSON.parse('{"id":"0193a000-0000-7000-8000-000000000001","seq":1,"payload":{"kind":"note","text":"\\ud800"}}') as unknown, 400, /payload\.text/], // prettier-ignore
+    ['half a character', () => JSON.parse('{"id":"0193a000-0000-7000-8000-000000000001","seq":1,"payload":{"kind":"note","text":"\\ud800"}}') as unknown, 400, /payload\.text/], // oxfmt-ignore
     ['a number past what a journal can hold', () => ({ id: uuidv7(), seq: 2 ** 31 + 1, payload: mark }), 400, /seq/],
     ['a number that is none', () => ({ id: uuidv7(), seq: 1.5, payload: mark }), 400, /seq/],
     ['an id that is none', () => ({ id: 'mine', seq: 1, payload: mark }), 400, /id/],
-    ['a stage past all stages', () => ({ id: uuidv7(), seq: 3, payload: { kind: 'stage-done', item: 'papers', stage: 2 ** 40, value: null, words: '', last: false } }), 422, /next/], // prettier-ignore
+    ['a stage past all stages', () => ({ id: uuidv7(), seq: 3, payload: { kind: 'stage-done', item: 'papers', stage: 2 ** 40, value: null, words: '', last: false } }), 422, /next/], // oxfmt-ignore
   ];
   test.each(refusals)('with %s is refused by its field', async (_, body, status, words) => {
     const text = JSON.stringify(body()).replace('\ud800', '\\ud800');

@@ -64,7 +64,7 @@ test('two people who answer the same item at once answer it once, and neither is
   expect(answered).toHaveLength(1);
   expect([mine, theirs].map((a) => a.body.id)).toEqual([answered[0]!.id, answered[0]!.id]);
   expect((await second.writeNext(run, { kind: 'item-fault', item, note: 'torn' })).status).toBe(422);
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('what the sensors deny is refused with the reading and the remedy, and nothing is written', async () => {
   await call.work(run, 'battery-on');

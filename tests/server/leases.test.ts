@@ -244,7 +244,7 @@ describe('two servers and one database', () => {
     const aircraft = FLEET.find((t) => t.tail === 'QV-ERN')!.aircraftId;
     const made = await boss.post('/devices', { aircraft, label: 'Unit one' });
     const { id, token } = made.body as unknown as DeviceMade;
-    const line = writeDeviceLine(1, new Float64Array(typeOfTail('QV-ERN').channels.length), typeOfTail('QV-ERN').channels); // prettier-ignore
+    const line = writeDeviceLine(1, new Float64Array(typeOfTail('QV-ERN').channels.length), typeOfTail('QV-ERN').channels); // oxfmt-ignore
     const heard = (is: boolean): Promise<unknown> =>
       waitUntil(async () =>
         (await boss.get<DeviceMessage[]>('/devices')).find((d) => d.id === id)!.connected === is ? true : null,

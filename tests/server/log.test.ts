@@ -90,7 +90,7 @@ describe('what if I had not, of a real start', () => {
     expect(await refused(await lastOf('QV-SKY'), { ...still, watch, act: 900 })).toEqual([422, expect.stringContaining('no act 900')]);
     expect((await refused(few, { ...still, watch, by_s: -1 }))[0]).toBe(400);
   });
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 describe('the story of the demo is found by the methods', () => {
   test('one turbine wears, one battery dies, the others are as usual', async () => {
@@ -111,7 +111,7 @@ describe('the story of the demo is found by the methods', () => {
     const before = resistance(await of());
     expect(before.judged.course).toBe('worse');
     expect(before.judged.ahead!.forecast.lower).not.toBeNull();
-    const booked = await engineer.post(`/aircraft/${COR}/maintenance`, { kind: 'battery', words: 'Battery changed', at: new Date().toISOString() }); // prettier-ignore
+    const booked = await engineer.post(`/aircraft/${COR}/maintenance`, { kind: 'battery', words: 'Battery changed', at: new Date().toISOString() }); // oxfmt-ignore
     expect(booked.status).toBe(201);
     const after = resistance(await of());
     expect(after.segment).toBe(after.points.length);
@@ -189,7 +189,7 @@ describe('an exceedance', () => {
     expect((await call.post(`${place()}/notes`, { words: 'not mine to write' })).status).toBe(403);
     expect((await engineer.post(`${place()}/notes`, { words: 'Pump drive found sheared, replaced' })).status).toBe(201);
     const send = (name: string, type: string, body: Uint8Array) =>
-      engineer.fetch(`${place()}/attachments?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'content-type': type }, body: Buffer.from(body) }); // prettier-ignore
+      engineer.fetch(`${place()}/attachments?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'content-type': type }, body: Buffer.from(body) }); // oxfmt-ignore
     const png = Buffer.from('89504e470d0a1a0a0000000d49484452', 'hex');
     expect((await send('pump.png', 'image/png', png)).status).toBe(201);
     for (const [name, type, body] of [
@@ -256,7 +256,7 @@ describe('books', () => {
   });
 
   test('begin once, are corrected by entries, and say who and why; a pilot only reads', async () => {
-    const put = (kind: string, amount: number, who = engineer) => who.post(`/aircraft/${SKY}/books`, { kind, account: 'engine-1-hours', amount, reason: 'logbook 2, page 40' }); // prettier-ignore
+    const put = (kind: string, amount: number, who = engineer) => who.post(`/aircraft/${SKY}/books`, { kind, account: 'engine-1-hours', amount, reason: 'logbook 2, page 40' }); // oxfmt-ignore
     expect((await put('opening', 900, call)).status).toBe(403);
     const before = (await of()).book.lines.find((l) => l.account.id === 'engine-1-hours')!.total;
     expect((await put('opening', 900)).status).toBe(201);
@@ -265,7 +265,7 @@ describe('books', () => {
     const line = (await of()).book.lines.find((l) => l.account.id === 'engine-1-hours')!;
     expect(line).toMatchObject({ opening: 900, corrected: -1.5 });
     expect(line.total).toBeCloseTo(before + 898.5, 6);
-    const wrong = await engineer.post(`/aircraft/${SKY}/books`, { kind: 'correction', account: 'hoist', amount: 1, reason: 'no such thing' }); // prettier-ignore
+    const wrong = await engineer.post(`/aircraft/${SKY}/books`, { kind: 'correction', account: 'hoist', amount: 1, reason: 'no such thing' }); // oxfmt-ignore
     expect(wrong.body.error).toMatchObject({ code: 'bad-request', path: 'account' });
     const csv = await (await call.fetch(`/aircraft/${SKY}/books.csv`)).text();
     expect(csv).toContain('"Engine, hours",h,opening,900');
@@ -273,7 +273,7 @@ describe('books', () => {
   });
 
   test('an item that is past holds the next start, and is said on Today before', async () => {
-    const soon = { title: 'Fifty hours', account: 'engine-1-hours', amount: (await of()).book.lines.find((l) => l.account.id === 'engine-1-hours')!.total + 2, onDay: null, holds: true }; // prettier-ignore
+    const soon = { title: 'Fifty hours', account: 'engine-1-hours', amount: (await of()).book.lines.find((l) => l.account.id === 'engine-1-hours')!.total + 2, onDay: null, holds: true }; // oxfmt-ignore
     expect((await engineer.post(`/aircraft/${SKY}/due`, soon)).status).toBe(201);
     const today = await until(
       () => call.get<Today>('/today'),
@@ -325,8 +325,8 @@ describe('reports', () => {
     expect(monthly.text).toContain(`QV-SKY in ${month}`);
     expect(monthly.text).toMatch(/Look at it:/);
     const booklet = readPdf(await pdfOf('/types/S7/1/booklet.pdf'));
-    for (const item of typeOfTail('QV-SKY').items.slice(0, 4)) expect(booklet.text.replace(/\s+/g, ' ')).toContain(item.challenge); // prettier-ignore
-    const answer = await call.fetch(`/aircraft/${SKY}/brief.pdf`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(goodBrief(SKY)) }); // prettier-ignore
+    for (const item of typeOfTail('QV-SKY').items.slice(0, 4)) expect(booklet.text.replace(/\s+/g, ' ')).toContain(item.challenge); // oxfmt-ignore
+    const answer = await call.fetch(`/aircraft/${SKY}/brief.pdf`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(goodBrief(SKY)) }); // oxfmt-ignore
     const brief = readPdf(new Uint8Array(await answer.arrayBuffer()));
     expect(brief.text).toContain('Brief for QV-SKY');
     expect(brief.text).toMatch(/Density altitude\s+−?-?\d+ ft/);
@@ -335,7 +335,7 @@ describe('reports', () => {
 
   test('a brief says the limits in the unit of the chart', async () => {
     const trainer = idOf('QV-TRN');
-    const answer = await call.fetch(`/aircraft/${trainer}/brief.pdf`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(goodBrief(trainer)) }); // prettier-ignore
+    const answer = await call.fetch(`/aircraft/${trainer}/brief.pdf`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(goodBrief(trainer)) }); // oxfmt-ignore
     const { text } = readPdf(new Uint8Array(await answer.arrayBuffer()));
     expect(text).toMatch(/Take-off limit of the day\s+\d+\.\d inHg/);
     expect(text).toMatch(/Hover in ground effect\s+[\d.]+ inHg left of/);
@@ -361,7 +361,7 @@ describe('reports', () => {
 describe('the weather of a site', () => {
   test('one report serves every aircraft on it, and none elsewhere', async () => {
     const report = 'METAR QXVA 290820Z 24012G21KT 9999 FEW030 12/06 Q1013';
-    expect((await call.put('/sites/Varra/report', { report: 'nice weather today' })).body.error).toMatchObject({ code: 'bad-request', path: 'report' }); // prettier-ignore
+    expect((await call.put('/sites/Varra/report', { report: 'nice weather today' })).body.error).toMatchObject({ code: 'bad-request', path: 'report' }); // oxfmt-ignore
     expect((await call.put('/sites/Nowhere/report', { report })).status).toBe(404);
     expect((await call.put('/sites/Varra/report', { report })).status).toBe(200);
     const today = await until(

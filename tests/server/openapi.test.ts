@@ -21,7 +21,7 @@ beforeAll(async () => {
   call = new Caller(rouse.base);
   openapi = (await (await fetch(`${rouse.base}/api/openapi.json`)).json()) as OpenApi;
   const { runs } = await call.get<{ runs: { run: string }[] }>('/log/runs');
-  Object.assign(known, { aircraft: DEMO.aircraftId, run: runs[0]!.run, type: 'S7', version: '1', seq: '1', attempt: '1', watch: 'engine-1-start', operator: DEMO.operatorId, site: 'Varra', pad: 'pad 1, Varra', label: 'Pilot with helmet' }); // prettier-ignore
+  Object.assign(known, { aircraft: DEMO.aircraftId, run: runs[0]!.run, type: 'S7', version: '1', seq: '1', attempt: '1', watch: 'engine-1-start', operator: DEMO.operatorId, site: 'Varra', pad: 'pad 1, Varra', label: 'Pilot with helmet' }); // oxfmt-ignore
 });
 afterAll(async () => {
   await call.settle();
@@ -37,7 +37,7 @@ const addressOf = (place: string): string =>
 const operations = (): [method: string, place: string, operation: Operation][] =>
   Object.entries(openapi.paths).flatMap(([place, methods]) =>
     Object.entries(methods).map(([method, operation]) => [method.toUpperCase(), place, operation] as [string, string, Operation]),
-  ); // prettier-ignore
+  ); // oxfmt-ignore
 /** Somebody who may ask this. */
 const askedBy = ({ 'x-needs': need }: Operation): As =>
   need === 'administer'
@@ -90,7 +90,7 @@ test('is a document of OpenAPI 3.1, and has every route of the table and no othe
   const { valid, errors } = await new Validator().validate(openapi as unknown as Record<string, unknown>);
   expect(errors ?? []).toEqual([]);
   expect(valid).toBe(true);
-  const named = operations().map(([method, place, { summary, 'x-needs': need }]) => `${method} ${place.replaceAll(/\{(\w+)\}/g, ':$1')} ${need} ${summary}`); // prettier-ignore
+  const named = operations().map(([method, place, { summary, 'x-needs': need }]) => `${method} ${place.replaceAll(/\{(\w+)\}/g, ':$1')} ${need} ${summary}`); // oxfmt-ignore
   expect(named.toSorted()).toEqual(ROUTES.map((r) => `${r.method} ${r.path} ${r.need} ${r.what}`).toSorted());
   expect(new Set(operations().map(([, , { operationId }]) => operationId)).size).toBe(ROUTES.length);
   expect(ROUTES.filter((r) => r.what === '')).toEqual([]);

@@ -83,7 +83,7 @@ describe('signing in by name', () => {
     const unknown = await guest.signIn('nobody here', 'not my password');
     expect(wrong).toMatchObject({ status: 401, body: unknown.body });
     expect(await guest.signIn('IDA', OWN.person.password)).toMatchObject({ status: 201 });
-    const [{ password }] = (await asOwner<{ password: string }>("SELECT password FROM account WHERE login = 'ida'")) as [{ password: string }]; // prettier-ignore
+    const [{ password }] = (await asOwner<{ password: string }>("SELECT password FROM account WHERE login = 'ida'")) as [{ password: string }]; // oxfmt-ignore
     expect(password).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });
 
@@ -114,7 +114,7 @@ describe('signing in by name', () => {
     expect((await other.send('POST', '/session/code', { code: at(0) })).status).toBe(401); // used to enrol
     expect(await other.send('POST', '/session/code', { code: at(1) })).toMatchObject({ status: 201 });
     expect((await other.send('POST', '/session/code', { code: at(1) })).status).toBe(401);
-    const [{ totp_secret }] = (await asOwner<{ totp_secret: Buffer }>("SELECT totp_secret FROM account WHERE login = 'coded.engineer'")) as [{ totp_secret: Buffer }]; // prettier-ignore
+    const [{ totp_secret }] = (await asOwner<{ totp_secret: Buffer }>("SELECT totp_secret FROM account WHERE login = 'coded.engineer'")) as [{ totp_secret: Buffer }]; // oxfmt-ignore
     expect(totp_secret.toString('latin1')).not.toContain(secret);
     // whoever came by password alone does not give the second proof up
     expect(codeOf(await guest.send('DELETE', '/account/code'))).toBe('not-so');
@@ -150,9 +150,9 @@ describe('sessions', () => {
     // nobody ends the session of somebody else
     const ofFounder = (await founder.get<SessionRow[]>('/account/sessions'))[0]!.id;
     expect((await first.send('DELETE', `/account/sessions/${ofFounder}`)).status).toBe(404);
-    const wrong = await first.send('PUT', '/account/password', { login: 'many.sessions', password: 'not it', next: 'another long phrase' }); // prettier-ignore
+    const wrong = await first.send('PUT', '/account/password', { login: 'many.sessions', password: 'not it', next: 'another long phrase' }); // oxfmt-ignore
     expect(errorOf(wrong)).toMatchObject({ code: 'bad-request', path: 'password' });
-    expect((await first.send('PUT', '/account/password', { login: 'many.sessions', password: PASSWORD, next: 'another long phrase' })).status).toBe(200); // prettier-ignore
+    expect((await first.send('PUT', '/account/password', { login: 'many.sessions', password: PASSWORD, next: 'another long phrase' })).status).toBe(200); // oxfmt-ignore
     expect((await first.send('GET', '/today')).status).toBe(200);
     expect(codeOf(await third.send('GET', '/today'))).toBe('signed-out');
   });
@@ -183,7 +183,7 @@ describe('sessions', () => {
     // an entry that says so is not how a run changes hands
     const forged = { kind: 'handed-over', from: 'Flying Pilot', to: 'Idle Pilot', person: await personOf(idle) };
     const { id } = { id: crypto.randomUUID() };
-    expect((await idle.send('POST', `/runs/${openRun}/entries`, { id, seq: entries.length + 1, payload: forged })).status).toBe(422); // prettier-ignore
+    expect((await idle.send('POST', `/runs/${openRun}/entries`, { id, seq: entries.length + 1, payload: forged })).status).toBe(422); // oxfmt-ignore
     wall_ms += 13 * 3_600_000;
     expect(codeOf(await idle.send('GET', '/today'))).toBe('signed-out');
     expect((await flies.send('GET', '/today')).status).toBe(200);
@@ -203,7 +203,7 @@ test('a session that asks without end is told to wait; others go on', async () =
   const wild = await founder.invite('Runs Wild', ['pilot']);
   const statuses = new Set<number>();
   for (let i = 0; i < 80 && !statuses.has(429); i++)
-    for (const { status } of await Promise.all(Array.from({ length: 50 }, () => wild.send('GET', '/account')))) statuses.add(status); // prettier-ignore
+    for (const { status } of await Promise.all(Array.from({ length: 50 }, () => wild.send('GET', '/account')))) statuses.add(status); // oxfmt-ignore
   expect([...statuses].toSorted((a, b) => a - b)).toEqual([200, 429]);
   expect((await founder.send('GET', '/today')).status).toBe(200);
   // but what stops a start is never counted: refused here for its run, and not for how often
@@ -235,7 +235,7 @@ describe('links', () => {
     });
     expect(errorOf(taken)).toMatchObject({ code: 'bad-request', path: 'login' });
     // what was wrong has not used it up
-    const both = await Promise.all([1, 2].map((n) => founder.elsewhere().send('POST', `/invitations/${token}`, { with: 'password', login: `once.${n}`, password: PASSWORD }))); // prettier-ignore
+    const both = await Promise.all([1, 2].map((n) => founder.elsewhere().send('POST', `/invitations/${token}`, { with: 'password', login: `once.${n}`, password: PASSWORD }))); // oxfmt-ignore
     expect(both.map((a) => a.status).toSorted((a, b) => a - b)).toEqual([201, 404]);
 
     const other = await founder.send('POST', '/invitations', { name: 'Taken Back', roles: ['pilot'] });
@@ -328,10 +328,10 @@ test('a tablet is taken with a PIN, handed on, and worth nothing once it is ende
 test('what was done is chained, and an entry that is changed by hand breaks it', async () => {
   const before = await founder.get<AuditMessage>('/audit');
   expect(before.broken).toBeNull();
-  expect(before.entries.map((e) => e.act)).toEqual(expect.arrayContaining(['founded', 'invited', 'joined', 'person-left', 'tablet-enrolled'])); // prettier-ignore
+  expect(before.entries.map((e) => e.act)).toEqual(expect.arrayContaining(['founded', 'invited', 'joined', 'person-left', 'tablet-enrolled'])); // oxfmt-ignore
   expect(before.entries.at(-1)).toMatchObject({ seq: 1, by: 'Ida Founder', act: 'founded' });
   const own = (await founder.session()).person!.member!.operatorId;
-  const [{ words }] = (await asOwner<{ words: string }>('SELECT words FROM audit WHERE seq = 3 AND operator_id = $1', [own])) as [{ words: string }]; // prettier-ignore
+  const [{ words }] = (await asOwner<{ words: string }>('SELECT words FROM audit WHERE seq = 3 AND operator_id = $1', [own])) as [{ words: string }]; // oxfmt-ignore
   const say = (other: string): Promise<unknown> =>
     asOwner('UPDATE audit SET words = $2 WHERE seq = 3 AND operator_id = $1', [own, other]);
   await say('nothing happened');
@@ -350,7 +350,7 @@ describe('leaving', () => {
     const whole = await fetch(`${rouse.base}/api/operator/export`, { headers: { cookie: founder.cookie } });
     bytes = new Uint8Array(await whole.arrayBuffer());
     const files = unzipSync(bytes);
-    expect(Object.keys(files)).toEqual(expect.arrayContaining(['operator.json', 'audit.json', ...['person', 'site', 'aircraft', 'aircraft_type', 'run', 'run_booking'].map((t) => `tables/${t}.json`)])); // prettier-ignore
+    expect(Object.keys(files)).toEqual(expect.arrayContaining(['operator.json', 'audit.json', ...['person', 'site', 'aircraft', 'aircraft_type', 'run', 'run_booking'].map((t) => `tables/${t}.json`)])); // oxfmt-ignore
     const runs = Object.entries(files).filter(([name]) => name.startsWith('runs/'));
     expect(runs).toHaveLength(1);
     expect(verifyBundle(text(runs[0]![1]))).toMatchObject({ ok: true, outcome: 'given-up' });

@@ -29,7 +29,7 @@ afterAll(async () => {
 /** A start of one of the shipped conditions as a recorder would keep it. @param hotter_C added to what its gauge showed */
 function recorded(preset: string, hotter_C = 0): string {
   const found = skerry.standIn.find((p) => p.id === preset)!;
-  const { trace } = flyPractice({ type: skerry, conditions: conditionsOf(skerry, found), faults: found.faults, corridors: {}, seed: 5 }); // prettier-ignore
+  const { trace } = flyPractice({ type: skerry, conditions: conditionsOf(skerry, found), faults: found.faults, corridors: {}, seed: 5 }); // oxfmt-ignore
   const [watch] = skerry.startWatches;
   const gauge = watch.kind === 'turbine' ? skerry.channels.findIndex((c) => c.id === watch.channels.temperature) : -1;
   const columns = trace.columns.map((c, i) => (i === gauge ? c.map((v) => v + hotter_C) : c));
@@ -44,7 +44,7 @@ async function bring(name: string, text: string, by = engineer): Promise<{ statu
   });
   const body = (await answer.json()) as BroughtAlong & { error?: { message: string } };
   return { status: answer.status, body, why: body.error?.message ?? '' };
-} // prettier-ignore
+} // oxfmt-ignore
 
 test('a file becomes a run of its own source, with its start and frames; the same bytes once', async () => {
   const text = recorded('mild');
@@ -52,7 +52,7 @@ test('a file becomes a run of its own source, with its start and frames; the sam
   expect(first).toMatchObject({ status: 201, body: { already: false, starts: 1, held: 0 } });
   const { run } = first.body;
   const { runs } = await pilot.get<RunsPage>(`/log/runs?source=recording`);
-  expect(runs.map((r) => [r.run, r.outcome, r.openedAt, r.running_s])).toEqual([[run, 'recorded', '2024-05-06T09:40:00.000Z', null]]); // prettier-ignore
+  expect(runs.map((r) => [r.run, r.outcome, r.openedAt, r.running_s])).toEqual([[run, 'recorded', '2024-05-06T09:40:00.000Z', null]]); // oxfmt-ignore
   const detail = await pilot.detail(run);
   expect(detail.entries.some((e) => e.kind === 'start-done' && e.verdict === 'good')).toBe(true);
   const told = (await pilot.get<LoggedTail[]>('/log/tails')).find((t) => t.aircraft === DEMO.aircraftId);
@@ -67,7 +67,7 @@ test('each refusal says why, and keeps nothing', async () => {
     ['flight.csv', text, /tell the day/],
     ['2099-01-01.csv', text, /still to come/],
     ['2024-06-01.csv', text.replace('t_s', 'seconds'), /Its columns are named otherwise/],
-    ['2024-06-01.csv', text.split('\n').map((l, i) => (i === 30 ? l.replace(/,[-\d.]+/, ',full') : l)).join('\n'), /row 31.*full/], // prettier-ignore
+    ['2024-06-01.csv', text.split('\n').map((l, i) => (i === 30 ? l.replace(/,[-\d.]+/, ',full') : l)).join('\n'), /row 31.*full/], // oxfmt-ignore
     ['2024-06-01.csv', 'no table', /no table/],
     ['2024-06-01.csv', '', /empty/],
   ];
@@ -88,6 +88,6 @@ test('a limit passed in a recording holds the next start until it is released', 
   await engineer.settle();
   const run = await pilot.open();
   // while a run is open nothing is put beside it
-  expect(await bring('2024-08-01.csv', recorded('no-light'))).toMatchObject({ status: 409, why: expect.stringContaining('open run') }); // prettier-ignore
+  expect(await bring('2024-08-01.csv', recorded('no-light'))).toMatchObject({ status: 409, why: expect.stringContaining('open run') }); // oxfmt-ignore
   await pilot.writeNext(run, { kind: 'closed', outcome: 'given-up' });
 });

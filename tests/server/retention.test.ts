@@ -61,10 +61,10 @@ async function framesOf(runs: readonly string[]): Promise<Record<string, number>
 
 async function traceOf(run: string): Promise<Trace> {
   const bytes = new Uint8Array(await (await call.fetch(`/runs/${run}/trace`)).arrayBuffer());
-  return decodeChunk(bytes, skerry.channels.map((c) => c.id)); // prettier-ignore
+  return decodeChunk(bytes, skerry.channels.map((c) => c.id)); // oxfmt-ignore
 }
 
-const around = (trace: Trace, t_s: number): number[] => [...trace.t_s.subarray(rowAt(trace, t_s - 30), rowAt(trace, t_s + 30))]; // prettier-ignore
+const around = (trace: Trace, t_s: number): number[] => [...trace.t_s.subarray(rowAt(trace, t_s - 30), rowAt(trace, t_s + 30))]; // oxfmt-ignore
 
 /** A connection that dies at its n-th question. */
 function dying(client: pg.Client, questions: number): pg.Client {
@@ -74,7 +74,7 @@ function dying(client: pg.Client, questions: number): pg.Client {
       const value = Reflect.get(target, name) as unknown;
       if (name !== 'query') return typeof value === 'function' ? (value as () => unknown).bind(target) : value;
       return (...asked: [string, unknown[]]) => {
-        if (left-- === 0) (target as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy(); // prettier-ignore
+        if (left-- === 0) (target as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy(); // oxfmt-ignore
         return target.query(...asked);
       };
     },
@@ -106,7 +106,7 @@ test('readings of an old run are thinned, the minutes around what was passed sta
   expect(around(await traceOf(passed), exceedance.t)).toEqual(around(whole, exceedance.t));
   expect(entries.filter((e) => e.kind === 'trace-thinned')).toHaveLength(1);
   expect(await asOwner((client) => retain(client, inDays(100)))).toMatchObject({ thinned: 0, emptied: 0 });
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('what was read from every frame says that it cannot any more; figures stay', async () => {
   const [run] = (await everyRun()).filter((r) => r !== passed);
@@ -123,20 +123,20 @@ test('after a year only the minutes around what was passed are left, and months 
   expect(done.emptied).toBeGreaterThan(1);
   const after = await framesOf(runs);
   for (const run of runs) expect(after[run]! > 0, run).toBe(run === passed);
-  const exceedance = (await call.detail(passed)).entries.find((e): e is Extract<Entry, { kind: 'exceedance' }> => e.kind === 'exceedance')!; // prettier-ignore
+  const exceedance = (await call.detail(passed)).entries.find((e): e is Extract<Entry, { kind: 'exceedance' }> => e.kind === 'exceedance')!; // oxfmt-ignore
   const left = await traceOf(passed);
   expect(left.t_s[0]).toBeGreaterThanOrEqual(exceedance.start_s - 60);
   expect(left.t_s.at(-1)).toBeLessThanOrEqual(exceedance.end_s + 60);
 
   expect(done.dropped.length).toBeGreaterThan(0);
-  const months = await asOwner(async (client) => (await client.query<{ name: string }>(`SELECT relname AS name FROM pg_class WHERE relispartition AND relname ~ '^trace_chunk_' ORDER BY 1`)).rows.map((r) => r.name)); // prettier-ignore
+  const months = await asOwner(async (client) => (await client.query<{ name: string }>(`SELECT relname AS name FROM pg_class WHERE relispartition AND relname ~ '^trace_chunk_' ORDER BY 1`)).rows.map((r) => r.name)); // oxfmt-ignore
   expect(months.filter((name) => done.dropped.includes(name))).toEqual([]);
   const ahead = inDays(800);
   const next = new Date(Date.UTC(ahead.getUTCFullYear(), ahead.getUTCMonth() + 2, 1)).toISOString();
   expect(months).toContain(`trace_chunk_${next.slice(0, 4)}${next.slice(5, 7)}`);
   // a month that was dropped comes back with the next run that is brought into it
   await asOwner((client) => client.query("SELECT ensure_month('2024-01-01')"));
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('two at once: the second is told to wait', async () => {
   await asOwner(async (first) => {

@@ -42,7 +42,7 @@ beforeAll(async () => {
   theirs['device'] = await made('/devices', { aircraft: DEMO.aircraftId, label: 'Unit of the demo' });
   theirs['tablet'] = await made('/tablets', { label: 'Tablet of the demo' });
   const defect = { equipment: 'extinguisher', words: 'Pin is missing' };
-  theirs['defect'] = ((await demo.post(`/aircraft/${DEMO.aircraftId}/defects`, defect)).body as unknown as { id: string }).id; // prettier-ignore
+  theirs['defect'] = ((await demo.post(`/aircraft/${DEMO.aircraftId}/defects`, defect)).body as unknown as { id: string }).id; // oxfmt-ignore
   await administrator.post('/invitations', { name: 'Somebody of the demo', roles: ['reader'] });
   theirs['invitation'] = (await administrator.get<{ id: string }[]>('/invitations'))[0]!.id;
   theirs['person'] = PEOPLE[2].personId;
@@ -63,7 +63,7 @@ const REST: Record<string, string> = {
   credential: 'none',
   token: 'none',
   operator: DEMO.operatorId,
-  seq: '1', // prettier-ignore
+  seq: '1', // oxfmt-ignore
 };
 /** The address of a route with the demo's own things in it. */
 const addressOf = (route: string): string =>
@@ -151,7 +151,7 @@ function wrongIn(
   const names = /:(run|aircraft|draft|device|tablet|defect|invitation|person)\b/.test(route);
   if (wanted === '' && names && BODIES[name] !== undefined && answer.status !== 404)
     found.push(`${who}: ${answer.status}, not 404`);
-  const told = JSON.stringify(answer.body ?? answer.text).replaceAll(answer.asked, '').replaceAll(/no (aircraft|run|person) [\w-]+/g, ''); // prettier-ignore
+  const told = JSON.stringify(answer.body ?? answer.text).replaceAll(answer.asked, '').replaceAll(/no (aircraft|run|person) [\w-]+/g, ''); // oxfmt-ignore
   const leaks = SAID_TO_ALL.includes(name) ? [] : secrets().filter((secret) => told.includes(secret));
   return [...found, ...leaks.map((secret) => `${who}: is told ${secret}`)];
 }
@@ -248,7 +248,7 @@ test('the docs say of every route what it needs, and of every role what it may',
   const rows = docs
     .split('\n')
     .filter((line) => line.startsWith('|'))
-    .map((line) => line.split('|').slice(1, -1).map((cell) => cell.trim().replaceAll('`', ''))); // prettier-ignore
+    .map((line) => line.split('|').slice(1, -1).map((cell) => cell.trim().replaceAll('`', ''))); // oxfmt-ignore
   const routes = rows.filter(([first]) => /^(GET|POST|PUT|DELETE) \//.test(first!));
   expect(routes.map(([route, need]) => `${route}: ${need}`).toSorted()).toEqual(
     ROUTES.map((r) => `${r.method} ${r.path}: ${r.need}`).toSorted(),

@@ -90,7 +90,7 @@ test('a run by hand takes nothing from the line, however live it is', async () =
   expect((await call.detail(run)).source).toBe('by-hand');
   await call.work(run, 'start-engine');
   for (let stage = 0; stage < 6; stage++) {
-    const { status } = await call.writeNext(run, { kind: 'stage-done', item: 'start-engine', stage, value: null, words: '', last: false }); // prettier-ignore
+    const { status } = await call.writeNext(run, { kind: 'stage-done', item: 'start-engine', stage, value: null, words: '', last: false }); // oxfmt-ignore
     expect(status).toBe(201);
   }
   const unlikely = await call.writeNext(run, {

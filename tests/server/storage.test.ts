@@ -81,7 +81,7 @@ test('an aircraft that flies now may be given the past of the demo', async () =>
   const own = await freshDatabase();
   await makeDemo(own.adminUrl, own.serverUrl, 0);
   const it = openPool(own.serverUrl);
-  const opened = { runId: uuidv7(), aircraftId: DEMO.aircraftId, typeId: 'S7', typeVersion: skerry.version, openedBy: DEMO.personId, openedAt: new Date(), source: 'device', conditions: '' } as const; // prettier-ignore
+  const opened = { runId: uuidv7(), aircraftId: DEMO.aircraftId, typeId: 'S7', typeVersion: skerry.version, openedBy: DEMO.personId, openedAt: new Date(), source: 'device', conditions: '' } as const; // oxfmt-ignore
   await asOperator(it, DEMO.operatorId, (tx) => insertRun(tx, opened));
   await makeDemo(own.adminUrl, own.serverUrl, 1);
   const runs = await asOperator(it, DEMO.operatorId, (tx) => listRuns(tx, DEMO.aircraftId, 5));

@@ -38,7 +38,7 @@ describe('a draft', () => {
   test('begins like a shipped type, as its next version, with every file as it is written', async () => {
     const draft = await begin('skerry-s7');
     const next = skerry.version + 1;
-    expect(draft).toMatchObject({ typeId: 'S7', version: next, basedOn: skerry.version, status: 'open', begunBy: 'M. Aske' }); // prettier-ignore
+    expect(draft).toMatchObject({ typeId: 'S7', version: next, basedOn: skerry.version, status: 'open', begunBy: 'M. Aske' }); // oxfmt-ignore
     const whole = await read(draft.draft);
     expect(whole.edits.length).toBeGreaterThan(20);
     expect(textOf(whole, 'type.yaml')).toContain(`version: ${next}`);
@@ -79,7 +79,7 @@ describe('a draft', () => {
     const text = edits.find((e) => e.file === 'wind.yaml')!.text!;
     await write(draft, 'wind.yaml', `${text}# one\n`, revision);
     const other = await write(draft, 'wind.yaml', `${text}# other\n`, revision);
-    expect(other).toMatchObject({ status: 409, body: { error: { code: 'changed-meanwhile', edit: { text: `${text}# one\n` } } } }); // prettier-ignore
+    expect(other).toMatchObject({ status: 409, body: { error: { code: 'changed-meanwhile', edit: { text: `${text}# one\n` } } } }); // oxfmt-ignore
     // another file is another matter
     expect((await write(draft, 'loading.yaml', textOf(await read(draft), 'loading.yaml'), revision)).status).toBe(200);
   });
@@ -107,13 +107,13 @@ describe('review and release', () => {
     await change(draft, 'limits.csv', 'start,above,770', 'start,over,770');
     const { status, body } = await call.post(`/types/drafts/${draft}/review`, {});
     expect(status).toBe(422);
-    expect(body).toMatchObject({ error: { message: expect.stringContaining('limits.csv:3:25'), problems: [{ file: 'limits.csv' }] } }); // prettier-ignore
+    expect(body).toMatchObject({ error: { message: expect.stringContaining('limits.csv:3:25'), problems: [{ file: 'limits.csv' }] } }); // oxfmt-ignore
   });
 
   test('one sends, another releases; a tail flies it from its next run on, and can go back', async () => {
     const { draft } = await begin('tarn-t2');
     await change(draft, 'wind.yaml', 'gust_spread', 'gust_spread');
-    await change(draft, 'procedure/lift.yaml', 'needs: power }', 'needs: power, why: Because the lift wants both hands. }'); // prettier-ignore
+    await change(draft, 'procedure/lift.yaml', 'needs: power }', 'needs: power, why: Because the lift wants both hands. }'); // oxfmt-ignore
     const engineer = call.as('engineer');
     const release = (by = engineer) => by.post(`/types/drafts/${draft}/release`, {});
     expect((await release()).status).toBe(422);
@@ -122,7 +122,7 @@ describe('review and release', () => {
     expect(late).toMatchObject({ status: 422, body: { error: { message: expect.stringContaining('in review') } } });
     expect((await release(call)).body.error?.code).toBe('no-right');
     const alone = await release();
-    expect(alone).toMatchObject({ status: 422, body: { error: { message: expect.stringContaining('second person') } } }); // prettier-ignore
+    expect(alone).toMatchObject({ status: 422, body: { error: { message: expect.stringContaining('second person') } } }); // oxfmt-ignore
     await call.post(`/types/drafts/${draft}/reopen`, {});
     expect((await call.post(`/types/drafts/${draft}/review`, {})).status).toBe(200);
     const released = await release();

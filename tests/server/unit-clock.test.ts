@@ -34,7 +34,7 @@ test('frames that come more than a minute late are taken as they come, not as th
 
 test.each([false, true])('a unit that goes after for good is set right after a second, hurried: %s', (hurried) => {
   const clock = new UnitClock();
-  const late_ms = (unit_s: number, now_ms: number): number => OPENED_ms + now_ms - clock.at(unit_s, OPENED_ms + now_ms, hurried); // prettier-ignore
+  const late_ms = (unit_s: number, now_ms: number): number => OPENED_ms + now_ms - clock.at(unit_s, OPENED_ms + now_ms, hurried); // oxfmt-ignore
   late_ms(3, 0);
   // 1.2 s of the unit's time are gone
   expect(late_ms(3.05, 1250)).toBeCloseTo(1200, 3);

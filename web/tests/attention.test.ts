@@ -47,14 +47,14 @@ const held = { openExceedances: 1, exceedance: { run: 'r', seq: 7, title: 'Oil p
 const running = { openRun: 'r', running: { pilot: 'M. Aske', legs: [], openedAt: NOW } };
 
 test('an open exceedance is a release to who may release, and a wait to everybody else', () => {
-  expect(attentionOf(standing('a', held), NOW, true)).toMatchObject({ rank: 0, way: { label: 'Release', to: '/log/exceedances/r/7' } }); // prettier-ignore
+  expect(attentionOf(standing('a', held), NOW, true)).toMatchObject({ rank: 0, way: { label: 'Release', to: '/log/exceedances/r/7' } }); // oxfmt-ignore
   const pilot = attentionOf(standing('a', held), NOW, false);
   expect(pilot.way.label).toBe('Look');
   expect(pilot.words).toContain('It waits for an engineer.');
 });
 
 test('a run that goes on leads back into it, whatever else is said of the aircraft', () => {
-  expect(attentionOf(standing('a', running), NOW, false)).toMatchObject({ rank: 1, weight: 'now', way: { label: 'Go on', to: '/start/r' } }); // prettier-ignore
+  expect(attentionOf(standing('a', running), NOW, false)).toMatchObject({ rank: 1, weight: 'now', way: { label: 'Go on', to: '/start/r' } }); // oxfmt-ignore
   expect(attentionOf(standing('a', { ...running, ...held }), NOW, true).way).toEqual({
     label: 'Go on',
     to: '/start/r',
@@ -73,10 +73,10 @@ test.each([
   ['a day that is not worked out yet', { allows: null }, null, 'Not known yet'],
 ] as [string, Partial<AircraftToday>, string | null, string][])('%s is said as what it is', (_, of, weight, title) => {
   expect(attentionOf(standing('a', of), NOW, false)).toMatchObject({ weight, title });
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('a run that has just ended waits to be read back; one of yesterday does not', () => {
-  const run = { run: 'r', openedAt: NOW, closedAt: '2026-11-29T08:19:00Z', pilot: '', outcome: 'shut-down', source: 'stand-in', conditions: '' } as const; // prettier-ignore
+  const run = { run: 'r', openedAt: NOW, closedAt: '2026-11-29T08:19:00Z', pilot: '', outcome: 'shut-down', source: 'stand-in', conditions: '' } as const; // oxfmt-ignore
   expect(attentionOf(standing('a', { recent: [run] }), NOW, false).way).toEqual({ label: 'Debrief', to: '/debrief/r' });
   const old = { ...run, closedAt: '2026-11-28T08:19:00Z' };
   expect(attentionOf(standing('a', { recent: [old] }), NOW, false).way.label).toBe('Brief');
@@ -90,6 +90,6 @@ test('what wants attention most stands first, then by tail', () => {
     standing('QV-D', held),
     standing('QV-E'),
   ];
-  const today: Today = { operator: { name: '', place: '' }, person: { name: '', role: '' }, now: NOW, sites: [], aircraft: fleet }; // prettier-ignore
+  const today: Today = { operator: { name: '', place: '' }, person: { name: '', role: '' }, now: NOW, sites: [], aircraft: fleet }; // oxfmt-ignore
   expect(byAttention(today, true).map((r) => r.aircraft.tail)).toEqual(['QV-D', 'QV-C', 'QV-B', 'QV-A', 'QV-E']);
 });

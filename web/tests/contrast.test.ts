@@ -28,7 +28,7 @@ const PAPERS: Record<string, readonly string[]> = {
   'on-now': ['now'],
   caution: ['paper', 'sheet', 'caution-paper'],
   warning: ['paper', 'sheet', 'warning-paper'],
-}; // prettier-ignore
+}; // oxfmt-ignore
 
 describe.each(LIGHTS)('%s', (light) => {
   const colours = coloursOf(light);

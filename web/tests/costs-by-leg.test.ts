@@ -17,7 +17,7 @@ test('what drills have cost comes by leg, the dearest first; controls stand apar
   ];
   const legs = costsByLeg(type, costs);
   const named = (leg: string): string => type.legs.find((l) => l.id === leg)!.label;
-  expect(legs.map((l) => [l.label, l.points])).toEqual([[named(first.leg), 11], [named(second.leg), 9], ['Anywhere', 4]]); // prettier-ignore
+  expect(legs.map((l) => [l.label, l.points])).toEqual([[named(first.leg), 11], [named(second.leg), 9], ['Anywhere', 4]]); // oxfmt-ignore
   expect(legs[0]!.items.map((i) => i.label)).toEqual([first.challenge, first.challenge]);
   expect(costsByLeg(type, [])).toEqual([]);
 });

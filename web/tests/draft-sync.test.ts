@@ -3,10 +3,10 @@ import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { DraftSync } from '../src/features/types/editor/draft-sync.ts';
 
 /** A server that answers when the test says so. */
-let asked: { path: string; body: { file: string; text: string; seen: number } | null; answer: (body: object, status?: number) => void }[]; // prettier-ignore
+let asked: { path: string; body: { file: string; text: string; seen: number } | null; answer: (body: object, status?: number) => void }[]; // oxfmt-ignore
 let sync: DraftSync;
 
-const edit = (revision: number, text: string): DraftEdit => ({ revision, file: 'wind.yaml', text, by: 'A. Lind', at: '2026-11-29T10:00:00.000Z' }); // prettier-ignore
+const edit = (revision: number, text: string): DraftEdit => ({ revision, file: 'wind.yaml', text, by: 'A. Lind', at: '2026-11-29T10:00:00.000Z' }); // oxfmt-ignore
 const row = { draft: 'd', typeId: 'S7', version: 2, name: 'Skerry S7', basedOn: 1, status: 'open' };
 const draft = (...edits: DraftEdit[]): object => ({ ...row, revision: edits.at(-1)?.revision ?? 0, edits });
 const next = async (): Promise<(typeof asked)[number]> => vi.waitUntil(() => asked.shift());

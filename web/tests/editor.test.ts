@@ -73,11 +73,11 @@ describe('a line of a leg', () => {
     expect(shown.why.length).toBeGreaterThan(20);
     expect(shown.challenge).toBe('Circuit breakers');
     const typed = setMember(folder[LEG]!, [...row.path, 'why'], 'Ours are behind the seat.');
-    expect(shownOf(rowOf(typed, 'breakers', whole), whole.type)).toMatchObject({ ...shown, why: 'Ours are behind the seat.' }); // prettier-ignore
+    expect(shownOf(rowOf(typed, 'breakers', whole), whole.type)).toMatchObject({ ...shown, why: 'Ours are behind the seat.' }); // oxfmt-ignore
   });
 
   test('is what is written where nothing could be compiled yet', () => {
     const row = { ...rowOf(folder[LEG]!, 'apu-speed', whole), items: [] };
-    expect(shownOf(row, null)).toMatchObject({ challenge: 'Auxiliary unit speed', response: 'at least 96 %', kind: 'check', sensedBy: '' }); // prettier-ignore
+    expect(shownOf(row, null)).toMatchObject({ challenge: 'Auxiliary unit speed', response: 'at least 96 %', kind: 'check', sensedBy: '' }); // oxfmt-ignore
   });
 });

@@ -7,7 +7,7 @@ import { agreementOf, failureGrid } from '../src/features/power/failure-grid.ts'
 
 const typeOf = (name: string): TypeFile => shippedType(process.cwd(), name)!;
 const haugh = typeOf('haugh-h9');
-const calm: WhatIf = { mass_kg: 2500, height_ft: 30, wind_kt: 0, oat_C: 15, pa_ft: 100, margin_C: 24, obstacleClear: true, landingOk: true }; // prettier-ignore
+const calm: WhatIf = { mass_kg: 2500, height_ft: 30, wind_kt: 0, oat_C: 15, pa_ft: 100, margin_C: 24, obstacleClear: true, landingOk: true }; // oxfmt-ignore
 const board = (change: Partial<WhatIf> = {}): OneEngineBoard => {
   const found = boardOf(haugh, { ...calm, ...change });
   if ('refused' in found) throw new Error(found.refused);
@@ -79,7 +79,7 @@ describe('the map of failures', () => {
   });
 
   test('what has not been flown is not counted', () => {
-    expect(agreementOf(points.map(() => null), points, thirty)).toBeNull(); // prettier-ignore
+    expect(agreementOf(points.map(() => null), points, thirty)).toBeNull(); // oxfmt-ignore
     expect(agreementOf([asSaid[0]!, ...points.slice(1).map(() => null)], points, thirty)?.share).toBe(100);
   });
 });

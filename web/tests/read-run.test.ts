@@ -18,7 +18,7 @@ beforeEach(() => {
     if (away) throw new TypeError('no network');
     if (path.startsWith('/api/runs/r/trace')) return new Response(new Uint8Array([1, 2, 3]));
     const answer = ANSWERS[path];
-    return answer ? Response.json(answer) : Response.json({ error: { code: 'not-found', message: 'There is no such run.', remedy: '' } }, { status: 404 }); // prettier-ignore
+    return answer ? Response.json(answer) : Response.json({ error: { code: 'not-found', message: 'There is no such run.', remedy: '' } }, { status: 404 }); // oxfmt-ignore
   });
 });
 afterEach(() => vi.unstubAllGlobals());

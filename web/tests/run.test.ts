@@ -370,7 +370,7 @@ describe('the followed run', () => {
     const no = runReducer(loaded, refused({ message: 'Battery: off', remedy: 'Put it right' }));
     expect(no.refusal?.message).toBe('Battery: off');
     expect(runReducer(no, entriesArrived({ entries: entries.slice(1), whole: false })).refusal).toBeNull();
-    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' }; // prettier-ignore
+    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' }; // oxfmt-ignore
     const watched = runReducer(no, entriesArrived({ entries: [heard as unknown as Entry], whole: false }));
     expect(watched.followed?.entries).toHaveLength(2);
     expect(watched.refusal?.message).toBe('Battery: off');
@@ -391,7 +391,7 @@ describe('the followed run', () => {
     expect(alone.followed!.state.items['papers']?.status).toBe('done');
     expect(alone.followed!.entries).toHaveLength(1);
     // what the watch wrote in between comes first
-    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' } as unknown as Entry; // prettier-ignore
+    const heard = { ...entries[0]!, id: 'of-the-watch', seq: 2, by: 'watch', kind: 'phase' as const, phase: 'idle' } as unknown as Entry; // oxfmt-ignore
     const between = runReducer(alone, entriesArrived({ entries: [heard], whole: false }));
     expect(between.followed!.meanwhile).toHaveLength(1);
     expect(between.followed!.state.items['papers']?.status).toBe('done');

@@ -49,7 +49,7 @@ function judgeItem(
 ): void {
   if (item.kind === 'wait') judge([...path, 'until'], item.until);
   if ('expect' in item) judge([...path, 'expect'], item.expect);
-  const stages = item.kind === 'measure' ? [...path, 'trace', 'stages'] : [...path, item.kind === 'watch' ? 'moments' : 'stages']; // prettier-ignore
+  const stages = item.kind === 'measure' ? [...path, 'trace', 'stages'] : [...path, item.kind === 'watch' ? 'moments' : 'stages']; // oxfmt-ignore
   stagesOf(item).forEach((stage, i) => {
     judge([...stages, i, 'expect'], stage.expect);
     stage.lateWhen?.forEach((late, k) => judge([...stages, i, 'lateWhen', k, 'when'], late.when));

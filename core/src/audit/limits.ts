@@ -34,8 +34,8 @@ function auditCrossing(type: TypeFile, report: Report): void {
   for (const channel of new Set(type.limits.map((l) => l.channel)))
     for (const phase of RUNNING) {
       const of = type.limits.flatMap((l, i) => (l.channel === channel && l.phases.includes(phase) ? [{ l, i }] : []));
-      const upper = of.filter(({ l }) => isUpper(l)).toSorted((a, b) => bandEdge(a.l.bands[0]!) - bandEdge(b.l.bands[0]!))[0]; // prettier-ignore
-      const lower = of.filter(({ l }) => !isUpper(l)).toSorted((a, b) => bandEdge(b.l.bands[0]!) - bandEdge(a.l.bands[0]!))[0]; // prettier-ignore
+      const upper = of.filter(({ l }) => isUpper(l)).toSorted((a, b) => bandEdge(a.l.bands[0]!) - bandEdge(b.l.bands[0]!))[0]; // oxfmt-ignore
+      const lower = of.filter(({ l }) => !isUpper(l)).toSorted((a, b) => bandEdge(b.l.bands[0]!) - bandEdge(a.l.bands[0]!))[0]; // oxfmt-ignore
       if (!upper || !lower || bandEdge(upper.l.bands[0]!) > bandEdge(lower.l.bands[0]!)) continue;
       report(
         ['limits', upper.i],

@@ -35,7 +35,7 @@ export function auditNames(type: TypeFile, report: Report): void {
 
 function actionsOf(type: TypeFile): [Finding['path'], readonly StandInAction[]][] {
   return [
-    ...type.legs.map((leg, i): [Finding['path'], readonly StandInAction[]] => [['legs', i, 'standIn'], leg.standIn ?? []]), // prettier-ignore
+    ...type.legs.map((leg, i): [Finding['path'], readonly StandInAction[]] => [['legs', i, 'standIn'], leg.standIn ?? []]), // oxfmt-ignore
     ...itemsOf(type).flatMap(([path, item]): [Finding['path'], readonly StandInAction[]][] => [
       [[...path, 'standIn'], item.standIn ?? []],
       ...stagesOf(item).map((s): [Finding['path'], readonly StandInAction[]] => [path, s.standIn ?? []]),

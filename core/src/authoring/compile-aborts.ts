@@ -51,7 +51,7 @@ function usesOf(c: Compiling, plan: AuthoredMap, library: ReadonlyMap<string, Au
   return list.flatMap((use, i) => {
     const name = textOf(isMap(use) ? use['use'] : use);
     if (!library.has(name)) {
-      c.report(list, i, `there is no action named ${name} in the library`, 'add it to actions, or name one that is there'); // prettier-ignore
+      c.report(list, i, `there is no action named ${name} in the library`, 'add it to actions, or name one that is there'); // oxfmt-ignore
       return [];
     }
     return [{ name, differs: isMap(use) ? form.fields(c.without(use, 'use')) : {} }];
@@ -81,7 +81,7 @@ function groups(uses: readonly Use[], library: ReadonlyMap<string, AuthoredMap>)
 function instance(
   c: Compiling,
   expander: Expander,
-  { reason, action, differs, group, n }: { reason: string; action: AuthoredMap; differs: AuthoredMap; group: Group; n: number | null }, // prettier-ignore
+  { reason, action, differs, group, n }: { reason: string; action: AuthoredMap; differs: AuthoredMap; group: Group; n: number | null }, // oxfmt-ignore
   starts: readonly AuthoredMap[],
 ): AuthoredMap {
   const whole = c.places.carry({ ...action, ...differs }, Object.keys(differs).length > 0 ? differs : action);

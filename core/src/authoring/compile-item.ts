@@ -25,7 +25,7 @@ export function compileItem(c: Compiling, written: AuthoredMap, leg: string): Au
     if (closedBy === undefined)
       c.report(written, 'opens', 'nothing closes what this opens', 'add closedBy with the item that does');
     made['opens'] = { words: opens, closedBy: closedBy ?? '' };
-  } else if (closedBy !== undefined) c.report(written, 'closedBy', 'nothing is opened that this could close', 'add opens, or remove it'); // prettier-ignore
+  } else if (closedBy !== undefined) c.report(written, 'closedBy', 'nothing is opened that this could close', 'add opens, or remove it'); // oxfmt-ignore
   for (const member of ['stages', 'moments'] as const)
     if (written[member] !== undefined) made[member] = compileStages(c, written, member);
   if (isMap(written['trace'])) made['trace'] = compileTrace(c, written['trace']);

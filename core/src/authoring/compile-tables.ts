@@ -78,7 +78,7 @@ export function compileLimits(c: Compiling, rows: readonly AuthoredMap[]): Autho
         defined({
           id,
           channel: row['channel'],
-          phases: textOf(row['phases']).split(/\s+/).filter(Boolean), // prettier-ignore
+          phases: textOf(row['phases']).split(/\s+/).filter(Boolean), // oxfmt-ignore
           hysteresis: number(c, row, 'hysteresis') ?? 0,
           notWhile: c.line(row, 'notWhile', parseSetAside),
           bands: [band],
@@ -93,7 +93,7 @@ export function compileLimits(c: Compiling, rows: readonly AuthoredMap[]): Autho
 function checkUnit(c: Compiling, row: AuthoredMap): void {
   const channel = c.vocabulary.channels.find((v) => v.id === row['channel']);
   if (channel && row['unit'] !== undefined && row['unit'] !== channel.unit)
-    c.report(row, 'unit', `${channel.id} is not read in ${textOf(row['unit'])}`, `give the figure in ${channel.unit || 'no unit'}`); // prettier-ignore
+    c.report(row, 'unit', `${channel.id} is not read in ${textOf(row['unit'])}`, `give the figure in ${channel.unit || 'no unit'}`); // oxfmt-ignore
 }
 
 function bandOf(c: Compiling, row: AuthoredMap): AuthoredMap {

@@ -90,7 +90,7 @@ function channelHere(reader: TokenReader, channels: Vocabulary['channels']): Voc
       LIKE,
     );
   const channel = channels.find((c) => c.id === token.text);
-  if (!channel) throw reader.wrong(`there is no channel named ${token.text}`, nearest(token.text, channels.map((c) => c.id), 'channels')); // prettier-ignore
+  if (!channel) throw reader.wrong(`there is no channel named ${token.text}`, nearest(token.text, channels.map((c) => c.id), 'channels')); // oxfmt-ignore
   reader.take();
   return channel;
 }
@@ -98,7 +98,7 @@ function channelHere(reader: TokenReader, channels: Vocabulary['channels']): Voc
 function lamp(reader: TokenReader, { channel, list }: NonNullable<Vocabulary['captions']>): Condition {
   const id = reader.next.text.slice(channel.length + 1);
   const caption = list.find((c) => c.id === id);
-  if (!caption) throw reader.wrong(`there is no caption named ${id}`, nearest(id, list.map((c) => c.id), 'captions')); // prettier-ignore
+  if (!caption) throw reader.wrong(`there is no caption named ${id}`, nearest(id, list.map((c) => c.id), 'captions')); // oxfmt-ignore
   reader.take();
   let is = 1;
   if (reader.took('is')) {

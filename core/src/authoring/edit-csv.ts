@@ -56,7 +56,7 @@ export function setCells(text: string, row: number, column: number, cells: reado
 /** Takes a row away. */
 export function removeRow(text: string, row: number): string {
   const line = tableOf(text).rows[row]?.line;
-  return line === undefined ? text : text.split(/\r\n|\r|\n/).toSpliced(line - 1, 1).join('\n'); // prettier-ignore
+  return line === undefined ? text : text.split(/\r\n|\r|\n/).toSpliced(line - 1, 1).join('\n'); // oxfmt-ignore
 }
 
 /** What a spreadsheet puts on the clipboard: rows by line, cells by tab; quotes around a cell that holds either. Blanks around a cell go. */

@@ -1,4 +1,4 @@
-import { Document, isCollection, isMap, isPair, isScalar, isSeq, type Node, type Pair, type YAMLMap, type YAMLSeq } from 'yaml'; // prettier-ignore
+import { Document, isCollection, isMap, isPair, isScalar, isSeq, type Node, type Pair, type YAMLMap, type YAMLSeq } from 'yaml'; // oxfmt-ignore
 import { readDocument } from './yaml-document.ts';
 
 /** The way to a value of a YAML text: names of members, numbers of list elements. */
@@ -30,7 +30,7 @@ export function setMember(text: string, path: YamlPath, value: Plain): string {
   if (!map || name === undefined) return text;
   const pair = pairOf(map, name);
   if (pair?.value && isScalar(pair.value)) return splice(text, pair.value.range!, spell(map, value));
-  if (pair?.value) return splice(text, [(pair.value as Node).range![0], endOf(text, pair.value as Node)], spell(map, value)); // prettier-ignore
+  if (pair?.value) return splice(text, [(pair.value as Node).range![0], endOf(text, pair.value as Node)], spell(map, value)); // oxfmt-ignore
   const first = map.items[0] as Pair<Node, Node | null> | undefined;
   if (!first) return splice(text, map.range!, `{ ${name}: ${inFlow(value)} }`);
   if (isFlow(map)) {
@@ -38,7 +38,7 @@ export function setMember(text: string, path: YamlPath, value: Plain): string {
     const before = text.slice(0, end).trimEnd();
     return `${before}, ${name}: ${inFlow(value)} ${text.slice(end)}`;
   }
-  const at = lineEnd(text, isCollection(first.value) ? endOf(text, first.value) - 1 : (first.value ?? first.key).range![1]); // prettier-ignore
+  const at = lineEnd(text, isCollection(first.value) ? endOf(text, first.value) - 1 : (first.value ?? first.key).range![1]); // oxfmt-ignore
   return `${text.slice(0, at)}\n${' '.repeat(columnOf(text, first.key.range![0]))}${name}: ${spell(map, value)}${text.slice(at)}`;
 }
 
@@ -127,7 +127,7 @@ export function copyElement(folded: string, path: YamlPath, at: number): string 
     .split('\n');
   const begin = lines.findIndex((line) => !/^\s*#/.test(line));
   const indent = /^\s*- +/.exec(lines[begin]!)![0].length;
-  return insertElement(text, path, at + 1, lines.slice(begin).map((line) => line.slice(indent))); // prettier-ignore
+  return insertElement(text, path, at + 1, lines.slice(begin).map((line) => line.slice(indent))); // oxfmt-ignore
 }
 
 /**
@@ -178,7 +178,7 @@ function nodeAt(text: string, path: YamlPath): unknown {
 }
 
 function pairOf(map: YAMLMap, name: string): Pair<Node, Node | null> | undefined {
-  return (map.items as Pair<Node, Node | null>[]).find((p) => isPair(p) && isScalar(p.key) && String(p.key.value) === name); // prettier-ignore
+  return (map.items as Pair<Node, Node | null>[]).find((p) => isPair(p) && isScalar(p.key) && String(p.key.value) === name); // oxfmt-ignore
 }
 
 const splice = (text: string, range: readonly number[], by: string): string =>

@@ -25,7 +25,7 @@ export const TABLES = {
 export type TableName = keyof typeof TABLES;
 
 /** Files of one map or list each; the first ones every type has. */
-export const NEEDED_MAPS = ['type.yaml', 'loading.yaml', 'wind.yaml', 'performance.yaml', 'ways.yaml', 'aborts.yaml'] as const; // prettier-ignore
+export const NEEDED_MAPS = ['type.yaml', 'loading.yaml', 'wind.yaml', 'performance.yaml', 'ways.yaml', 'aborts.yaml'] as const; // oxfmt-ignore
 export const OTHER_MAPS = ['thermal.yaml', 'watch.yaml', 'ratings.yaml', 'simulator.yaml', 'conditions.yaml'] as const;
 export const CHARTS = ['charts/top.csv', 'charts/mcp.csv', 'charts/never-exceed.csv'] as const;
 export type MapName = (typeof NEEDED_MAPS)[number] | (typeof OTHER_MAPS)[number];

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { itemSchema, loadingSchema, startWatchSchema, runUpWatchSchema, abortPlanSchema, choiceSchema, legSchema, performanceSchema, planSchema, ratingsSchema, stageSchema, standInActionSchema, standInPresetSchema, thermalSchema, traceCheckSchema, turnRoundSchema, typeHeadSchema, windSchema } from '../aircraft/index.ts'; // prettier-ignore
+import { itemSchema, loadingSchema, startWatchSchema, runUpWatchSchema, abortPlanSchema, choiceSchema, legSchema, performanceSchema, planSchema, ratingsSchema, stageSchema, standInActionSchema, standInPresetSchema, thermalSchema, traceCheckSchema, turnRoundSchema, typeHeadSchema, windSchema } from '../aircraft/index.ts'; // oxfmt-ignore
 import type { MapName } from './folder.ts';
 
 const condition = z.string().describe('a condition: ng.1 >= 12 % and tot.1 < 150 °C for 2 s');
@@ -42,7 +42,7 @@ const figure = z.strictObject({
     trended: z.boolean().optional(),
   }),
   read: z.looseObject({
-    of: z.enum(['change', 'difference', 'extreme', 'time-to', 'elapsed', 'value-when', 'level', 'time-within', 'hover', 'assurance', 'bleed', 'load']), // prettier-ignore
+    of: z.enum(['change', 'difference', 'extreme', 'time-to', 'elapsed', 'value-when', 'level', 'time-within', 'hover', 'assurance', 'bleed', 'load']), // oxfmt-ignore
   }),
   goodBy: z.looseObject({}).optional(),
   below: finding.optional(),
@@ -91,7 +91,7 @@ const common = {
   before: z.string().optional(),
 };
 
-const ALREADY = new Set([...Object.keys(common), 'kind', 'id', 'leg', 'challenge', 'response', 'failure', 'ifSkipped', 'watch']); // prettier-ignore
+const ALREADY = new Set([...Object.keys(common), 'kind', 'id', 'leg', 'challenge', 'response', 'failure', 'ifSkipped', 'watch']); // oxfmt-ignore
 
 /** One item by its kind: `check: bus-volts`, with the fields that this kind has. */
 const kinds = itemSchema.options.map(({ shape }) => {
@@ -143,7 +143,7 @@ export const WRITTEN: Readonly<Record<MapName | 'procedure', z.ZodType>> = {
   'loading.yaml': loadingSchema.partial().extend({ basic: z.looseObject({}).optional() }),
   'wind.yaml': windSchema.partial(),
   'performance.yaml': performanceSchema.partial().extend({
-    chart: z.strictObject({ quantity: z.string(), unit: z.enum(['%', 'inHg']), edition: z.int(), display_step: z.number() }).optional(), // prettier-ignore
+    chart: z.strictObject({ quantity: z.string(), unit: z.enum(['%', 'inHg']), edition: z.int(), display_step: z.number() }).optional(), // oxfmt-ignore
   }),
   'thermal.yaml': thermalSchema.partial(),
   'ratings.yaml': ratingsSchema.partial(),
@@ -170,7 +170,7 @@ export const WRITTEN: Readonly<Record<MapName | 'procedure', z.ZodType>> = {
   }),
   'simulator.yaml': z.looseObject({}),
   'conditions.yaml': z.strictObject({ conditions: z.array(z.union([standInPresetSchema, z.looseObject({})])) }),
-  procedure: legSchema.partial().omit({ id: true }).extend({ begins: condition.optional(), standIn: moves.optional(), items: items.optional() }), // prettier-ignore
+  procedure: legSchema.partial().omit({ id: true }).extend({ begins: condition.optional(), standIn: moves.optional(), items: items.optional() }), // oxfmt-ignore
 };
 
 /**
@@ -178,6 +178,6 @@ export const WRITTEN: Readonly<Record<MapName | 'procedure', z.ZodType>> = {
  * @param file type.yaml, aborts.yaml …, or procedure for every leg; undefined for a file that has none
  */
 export function authoredJsonSchema(file: string): object | undefined {
-  const schema = (WRITTEN as Readonly<Record<string, z.ZodType | undefined>>)[file.startsWith('procedure') ? 'procedure' : file]; // prettier-ignore
+  const schema = (WRITTEN as Readonly<Record<string, z.ZodType | undefined>>)[file.startsWith('procedure') ? 'procedure' : file]; // oxfmt-ignore
   return schema && z.toJSONSchema(schema, { io: 'input' });
 }

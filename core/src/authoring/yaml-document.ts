@@ -1,4 +1,4 @@
-import { type Document, isMap, isSeq, LineCounter, type Node, parseDocument, visit, type YAMLMap, type YAMLSeq } from 'yaml'; // prettier-ignore
+import { type Document, isMap, isSeq, LineCounter, type Node, parseDocument, visit, type YAMLMap, type YAMLSeq } from 'yaml'; // oxfmt-ignore
 
 /** A YAML text as it was read. It is to be used before the next text is read, which may share its nodes. */
 export interface YamlDocument {
@@ -92,7 +92,7 @@ function readOver(before: Read, text: string): Read | null {
 /** One item, read by itself; null where it cannot be. */
 function readItem(text: string): Node | null {
   const { errors, contents } = parseDocument(text, { logLevel: 'silent' });
-  return errors.length === 0 && isSeq(contents) && contents.items.length === 1 && isMap(contents.items[0]) ? contents.items[0] : null; // prettier-ignore
+  return errors.length === 0 && isSeq(contents) && contents.items.length === 1 && isMap(contents.items[0]) ? contents.items[0] : null; // oxfmt-ignore
 }
 
 function move(node: Node, by: number): void {

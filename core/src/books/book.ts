@@ -52,7 +52,7 @@ export function bookOf(type: TypeFile, runs: readonly BookedRun[], entries: read
       const amount = amounts[account.id] ?? 0;
       if (amount !== 0) months.set(month, (months.get(month) ?? 0) + amount);
     }
-    const of = (kind: BookEntry['kind']): number[] => entries.filter((e) => e.kind === kind && e.account === account.id).map((e) => e.amount); // prettier-ignore
+    const of = (kind: BookEntry['kind']): number[] => entries.filter((e) => e.kind === kind && e.account === account.id).map((e) => e.amount); // oxfmt-ignore
     const sum = (values: Iterable<number>): number => [...values].reduce((a, b) => a + b, 0);
     const opening = of('opening');
     const corrected = sum(of('correction'));
@@ -65,6 +65,6 @@ export function bookOf(type: TypeFile, runs: readonly BookedRun[], entries: read
       total: sum(opening) + added + corrected,
       months: [...months].map(([month, amount]) => ({ month, amount })).toSorted((a, b) => b.month.localeCompare(a.month)),
     };
-  }); // prettier-ignore
+  }); // oxfmt-ignore
   return { lines, runs: runs.length };
 }

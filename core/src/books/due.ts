@@ -34,7 +34,7 @@ export function dueState(item: DueItem, book: Book, now: string): DueState {
   if (item.amount !== null) parts.push(byAccount(item.account!, item.amount, book));
   if (item.onDay !== null) {
     const days = Math.ceil((Date.parse(`${item.onDay}T23:59:59Z`) - Date.parse(now)) / DAY_MS) - 1;
-    const words = days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} over` : days === 0 ? 'today' : `in ${days} ${days === 1 ? 'day' : 'days'}`; // prettier-ignore
+    const words = days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} over` : days === 0 ? 'today' : `in ${days} ${days === 1 ? 'day' : 'days'}`; // oxfmt-ignore
     parts.push({ state: days < 0 ? 'past' : days <= SOON_DAYS ? 'soon' : 'ahead', words });
   }
   const worst = (s: DueState): number => ['ahead', 'soon', 'unknown', 'past'].indexOf(s.state);

@@ -84,7 +84,7 @@ function inputFor({ type, now }: BriefContext, report: string | null, last: Brie
   const { max_L } = type.loading.fuel;
   const fuel_kg = Math.round(FUEL_SHARE * max_L * type.loading.fuel_density_kgL);
   const blank = emptyBrief(type);
-  const kept = last && { heading_deg: last.heading_deg, load: { ...blank.load, ...last.load }, fuel_kg: last.fuel_kg, flight_min: last.flight_min }; // prettier-ignore
+  const kept = last && { heading_deg: last.heading_deg, load: { ...blank.load, ...last.load }, fuel_kg: last.fuel_kg, flight_min: last.flight_min }; // oxfmt-ignore
   return { ...blank, fuel_kg, ...kept, ...(report !== null && { report, ...readReport(report, now).fields }) };
 }
 
@@ -101,9 +101,9 @@ function rotorWindOf({ rotorStart }: Brief): Allowed {
   if (rotorStart.state !== 'known') return missing(rotorStart);
   const { verdict, wind_kt, limit_kt, quadrants } = rotorStart.value;
   if (wind_kt === null || limit_kt === null) return unknown('unknown there');
-  const from = quadrants.length === 0 ? '' : `, ${quadrants.length > 2 ? 'any side' : quadrants.map((q) => FROM[q]).join(' or ')}`; // prettier-ignore
+  const from = quadrants.length === 0 ? '' : `, ${quadrants.length > 2 ? 'any side' : quadrants.map((q) => FROM[q]).join(' or ')}`; // oxfmt-ignore
   return { nearness: NEARNESS[verdict], words: `${Math.ceil(wind_kt)} of ${limit_kt} kt${from}`, used: wind_kt / limit_kt };
-} // prettier-ignore
+} // oxfmt-ignore
 
 function powerOf({ performance: { chart } }: TypeFile, { hoverOge, hoverIge }: Brief): Allowed {
   // out of ground effect where the chart tells, else what holds it near the ground

@@ -2,7 +2,9 @@ import { isRefusal, Refused, type RefusalCode } from '../quantity/index.ts';
 
 /** A figure of the brief: known, unknown with what would supply it, or refused with the reason. */
 export type Figure<T> =
-  { state: 'known'; value: T } | { state: 'unknown'; words: string } | { state: 'refused'; words: string };
+  | { state: 'known'; value: T }
+  | { state: 'unknown'; words: string }
+  | { state: 'refused'; words: string };
 
 /** What would supply a missing field, as the pilot calls it. */
 const SUPPLY: Record<string, string> = {

@@ -42,7 +42,7 @@ function dueObjections({ due }: BriefContext): Objection[] {
     if (state === 'soon') return [];
     if (state === 'unknown') return [(holds ? noGo : caution)(id, `${title}: due, or not`, `It is not known when: ${words}.`)];
     return [(holds ? noGo : caution)(id, `${title} is due`, `${words}. An engineer writes down that it was done.`)];
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 }
 
 function describe(type: TypeFile, entry: HeldEntry): string {
@@ -68,7 +68,7 @@ function equipmentObjections({ missing }: BriefInput, { type, defects }: BriefCo
   // what it means is not known, and unknown is never good
   const unknown = unlisted.map(
     (d) =>
-    noGo(`missing-${d.equipment}`, 'A defect is open', `${d.words}. This version of the type does not list ${d.equipment}; an engineer closes it.`), // prettier-ignore
+    noGo(`missing-${d.equipment}`, 'A defect is open', `${d.words}. This version of the type does not list ${d.equipment}; an engineer closes it.`), // oxfmt-ignore
   );
   return [...listed, ...unknown];
 }

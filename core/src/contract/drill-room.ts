@@ -25,7 +25,7 @@ export type DeskCommand = z.infer<typeof deskCommandSchema>;
 /** What the page of a learner tells: everything once when somebody comes, then what is new. */
 export type LearnerTold =
   | { kind: 'hello'; type: { id: string; version: number }; lesson: Lesson; entries: Entry[]; t_s: number }
-  | { kind: 'view'; t_s: number; view: DrillView; entries: Entry[]; session: SessionView; frame: (number | null)[]; frozen: boolean } // prettier-ignore
+  | { kind: 'view'; t_s: number; view: DrillView; entries: Entry[]; session: SessionView; frame: (number | null)[]; frozen: boolean } // oxfmt-ignore
   /** over, and kept under this name; null while it is not kept */
   | { kind: 'over'; view: DrillView; drill: string | null };
 

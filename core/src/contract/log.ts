@@ -40,7 +40,7 @@ export const dueSchema = z
     holds: z.boolean(),
   })
   .refine((d) => (d.account === null) === (d.amount === null), { path: ['amount'], message: 'goes with an account' })
-  .refine((d) => d.amount !== null || d.onDay !== null, { path: ['onDay'], message: 'is a day, or an account has an amount' }); // prettier-ignore
+  .refine((d) => d.amount !== null || d.onDay !== null, { path: ['onDay'], message: 'is a day, or an account has an amount' }); // oxfmt-ignore
 export const dueDoneSchema = z.strictObject({ words });
 
 /** Which runs are listed; what is not given does not narrow. */

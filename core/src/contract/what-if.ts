@@ -3,7 +3,7 @@ import { z } from 'zod';
 const startSchema = z.strictObject({ watch: z.string().min(1).max(60), attempt: z.int().min(1).max(100) });
 
 /** One start of a run, by its watch and its attempt. */
-export const startAskedSchema = z.object({ watch: startSchema.shape.watch, attempt: z.coerce.number().int().min(1).max(100) }); // prettier-ignore
+export const startAskedSchema = z.object({ watch: startSchema.shape.watch, attempt: z.coerce.number().int().min(1).max(100) }); // oxfmt-ignore
 
 /** One act of a real start done otherwise; the act by its place in the list that the server gave. */
 export const whatIfAskedSchema = startSchema.extend({

@@ -64,7 +64,7 @@ export function storyOf(
   const moments = [...entries.flatMap((e) => momentOf(type, e)), ...starts.flatMap(habitMoments), ...waits.map(waitMoment)];
   const chosen = moments.toSorted((a, b) => WEIGHT[a.weight] - WEIGHT[b.weight] || a.t_s - b.t_s).slice(0, MOST_MOMENTS);
   return { moments: chosen.toSorted((a, b) => a.t_s - b.t_s), legs: legsOf(type, entries), advice: adviceOf(type, entries, waits) };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** What an entry is worth in a story; most are worth nothing. */
 function momentOf(type: TypeFile, entry: Entry): Moment[] {
@@ -101,7 +101,7 @@ function momentOf(type: TypeFile, entry: Entry): Moment[] {
     default:
       return [];
   }
-} // prettier-ignore
+} // oxfmt-ignore
 
 const AT: Readonly<Record<string, string>> = { lightOff_s: 'lightOff_s', idle_s: 'idle_s', peak_C: 'lightOff_s' };
 
@@ -187,7 +187,7 @@ function adviceOf(type: TypeFile, entries: readonly Entry[], waits: readonly Hel
       });
   }
   for (const e of entries)
-    if (e.kind === 'item-skipped') advice.push({ t_s: e.t, words: `${findItem(type, e.item)?.challenge ?? e.item} was left out: “${e.reason}”. ${findItem(type, e.item)?.ifSkipped ?? ''}`.trim() }); // prettier-ignore
+    if (e.kind === 'item-skipped') advice.push({ t_s: e.t, words: `${findItem(type, e.item)?.challenge ?? e.item} was left out: “${e.reason}”. ${findItem(type, e.item)?.ifSkipped ?? ''}`.trim() }); // oxfmt-ignore
   const hands = entries.filter((e) => e.by !== 'watch' && e.kind !== 'note');
   hands.slice(1).forEach((e, i) => {
     const pause_s = e.t - hands[i]!.t;
@@ -197,4 +197,4 @@ function adviceOf(type: TypeFile, entries: readonly Entry[], waits: readonly Hel
       advice.push({ t_s: hands[i]!.t, words: `${sayClock(pause_s)} passed with nothing written and nothing to wait for.` });
   });
   return advice;
-} // prettier-ignore
+} // oxfmt-ignore

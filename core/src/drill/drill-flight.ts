@@ -7,7 +7,7 @@ import {
   type StandInAction,
   type WatchedType,
 } from '../aircraft/index.ts';
-import { type Entry, isFinished, itemState, legsAhead, type Payload, presentItem, rightAnswer, stagesDone, workingList } from '../procedure/index.ts'; // prettier-ignore
+import { type Entry, isFinished, itemState, legsAhead, type Payload, presentItem, rightAnswer, stagesDone, workingList } from '../procedure/index.ts'; // oxfmt-ignore
 import { createSession, type Effects, NO_PAST, type RunSession } from '../session/index.ts';
 import { conditionsOf, SimulatedCockpit, TICK_S } from '../simulator/index.ts';
 import { type Trace, TraceBuilder } from '../trace/index.ts';
@@ -76,7 +76,7 @@ export class DrillFlight {
     this.faults = new ArmedFaults(lesson.faults);
     this.frame = new Float64Array(type.channels.length).fill(NaN);
     const { id, version } = type;
-    const opened = { tail: 'drill', type: id, typeVersion: version, source: 'simulated' as const, pad: '', conditions: preset.label }; // prettier-ignore
+    const opened = { tail: 'drill', type: id, typeVersion: version, source: 'simulated' as const, pad: '', conditions: preset.label }; // oxfmt-ignore
     this.take(this.session.open(by, opened, brief));
     this.leadUp();
     this.begun_s = this.t_s;
@@ -158,7 +158,7 @@ export class DrillFlight {
   /** What was flown so far. */
   flown(): FlownDrill {
     const { type, lesson, seed, acts, notes, struck, begun_s, session } = this;
-    return { type, lesson, seed, acts: [...acts], entries: session.entries, state: session.state, notes: [...notes], struck: [...struck], begun_s, ended_s: this.t_s }; // prettier-ignore
+    return { type, lesson, seed, acts: [...acts], entries: session.entries, state: session.state, notes: [...notes], struck: [...struck], begun_s, ended_s: this.t_s }; // oxfmt-ignore
   }
 
   /** Its frames so far. */
@@ -207,7 +207,7 @@ export class DrillFlight {
   }
 
   private led(action: StandInAction): void {
-    const meant = action.release_s === undefined && !action.when && action.after_s === undefined ? this.hands.meantBy(action) : null; // prettier-ignore
+    const meant = action.release_s === undefined && !action.when && action.after_s === undefined ? this.hands.meantBy(action) : null; // oxfmt-ignore
     if (meant) this.hands.move(meant.control.id, meant.to);
     else this.cockpit.move(action);
   }
@@ -244,7 +244,7 @@ export class DrillFlight {
       this.note('stray', id, place === undefined ? control.label : `${control.label} to ${place}`);
     }
     if (item?.kind === 'hold') this.holds.begin(item, control, this.t_s);
-    if (item?.kind === 'set' && !item.expect) this.say(rightAnswer(item, { type: this.type, state: this.session.state })); // prettier-ignore
+    if (item?.kind === 'set' && !item.expect) this.say(rightAnswer(item, { type: this.type, state: this.session.state })); // oxfmt-ignore
   }
 
   /** A lever that is worked, a switch that is let go, what a test tries, and what belongs to an item that is settled by now. */
@@ -338,7 +338,7 @@ export class DrillFlight {
 
   private stopped(): void {
     this.note('stopped', this.session.state.abort?.reason ?? 'pilot', 'The start was stopped');
-    if (!this.session.state.abort) this.say({ kind: 'abort', watch: '', reason: 'pilot', text: 'Stopped by the pilot', say: '', figure: '' }); // prettier-ignore
+    if (!this.session.state.abort) this.say({ kind: 'abort', watch: '', reason: 'pilot', text: 'Stopped by the pilot', say: '', figure: '' }); // oxfmt-ignore
   }
 
   /** The last item is settled, or nothing is left: of a start that was stopped, its actions. */

@@ -72,7 +72,7 @@ function doneLines(flight: DrillFlight, items: readonly Item[], marks: DrillMark
     const { status, t_s, words } = itemState(state, item.id);
     if (status === 'todo') return [];
     const said = status === 'fault' ? 'not good' : words;
-    return [{ t_s, words: said === '' ? item.challenge : `${item.challenge}: ${said}`, wrong: wrongOf(item.id), of: item.id }]; // prettier-ignore
+    return [{ t_s, words: said === '' ? item.challenge : `${item.challenge}: ${said}`, wrong: wrongOf(item.id), of: item.id }]; // oxfmt-ignore
   });
   const noted = flight.notes.map(({ t_s, kind, words, of }): DoneLine => ({ t_s, words, wrong: NOTE_WORDS[kind], of }));
   return [...done, ...noted]

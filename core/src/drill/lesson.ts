@@ -72,7 +72,7 @@ export function usualLessons(type: TypeFile): Lesson[] {
     if (from === undefined || until === undefined) return [];
     const shared = { day, from, until, minutes: Math.max(1, Math.round(items.length / 4)), faults: [], debrief: [] };
     return [
-      { ...shared, id: `learn-${id}`, title: `${label}, with the list`, way: 'learn', aim: 'Every item in its place, with its reason.' }, // prettier-ignore
+      { ...shared, id: `learn-${id}`, title: `${label}, with the list`, way: 'learn', aim: 'Every item in its place, with its reason.' }, // oxfmt-ignore
       { ...shared, id: `recall-${id}`, title: `${label}. No list`, way: 'recall', aim: 'The whole leg from memory.' },
     ];
   });

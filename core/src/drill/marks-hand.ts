@@ -40,7 +40,7 @@ export function handOf(flown: FlownDrill, best: HandStart | null): Loss[] | null
   const hotter_K = own.peak_C - best.peak_C;
   const slower_s = own.toIdle_s - best.toIdle_s;
   return [
-    ...loss(Math.floor(hotter_K / POINT_K), `Peak ${own.peak_C.toFixed(0)} °C, ${hotter_K.toFixed(0)} above the best hand`), // prettier-ignore
+    ...loss(Math.floor(hotter_K / POINT_K), `Peak ${own.peak_C.toFixed(0)} °C, ${hotter_K.toFixed(0)} above the best hand`), // oxfmt-ignore
     ...loss(Math.floor(slower_s / POINT_S), `At idle ${slower_s.toFixed(1)} s after the best hand`),
   ];
 }

@@ -42,7 +42,7 @@ export function orderOf(flown: FlownDrill): Loss[] {
     const since = item.deadline && itemState(flown.state, item.deadline.since);
     const late_s = since?.status === 'done' ? state.t_s - since.t_s - item.deadline!.within_s : 0;
     if (late_s > 0)
-      losses.push({ criterion: 'order', points: LATE_COSTS, words: `${item.challenge} ${sayClock(late_s)} late`, t_s: state.t_s, of: item.id }); // prettier-ignore
+      losses.push({ criterion: 'order', points: LATE_COSTS, words: `${item.challenge} ${sayClock(late_s)} late`, t_s: state.t_s, of: item.id }); // oxfmt-ignore
   }
   const early = flown.notes.filter((n) => n.kind === 'early');
   for (const of of new Set(early.map((n) => n.of))) {
@@ -60,13 +60,13 @@ export function completeOf(flown: FlownDrill): Loss[] {
     .map(({ item }): Loss => {
       const [done, all] = [flown.state.stages[item.id]?.length ?? 0, stagesOf(item).length];
       const begun = done > 0 && all > 0 ? `: ${done} of ${all} stages` : '';
-      return { criterion: 'complete', points: MISSED[item.failure], words: `${item.challenge} missed${begun}`, t_s: flown.ended_s, of: item.id }; // prettier-ignore
+      return { criterion: 'complete', points: MISSED[item.failure], words: `${item.challenge} missed${begun}`, t_s: flown.ended_s, of: item.id }; // oxfmt-ignore
     });
   const own = new Set(itemsOf(flown).map((m) => m.item.id));
   // what a later lesson puts back is not open in this one
   const open = stillOpen(flown.type, flown.state)
     .filter((loop) => own.has(loop.item.id) && !endsWith(flown, loop.item) && (loop.item.kind !== 'set' || own.has(loop.item.opens!.closedBy)))
-    .map((loop): Loss => ({ criterion: 'complete', points: OPEN_COSTS, words: `Left: ${loop.words}`, t_s: flown.ended_s, of: loop.item.id })); // prettier-ignore
+    .map((loop): Loss => ({ criterion: 'complete', points: OPEN_COSTS, words: `Left: ${loop.words}`, t_s: flown.ended_s, of: loop.item.id })); // oxfmt-ignore
   return [...missed, ...open];
 }
 

@@ -14,20 +14,20 @@ export function reactionOf(flown: FlownDrill): Loss[] | null {
   const stop = flown.notes.find((n) => n.kind === 'stopped');
   if (flown.struck.length === 0 && !stop) return flown.lesson.faults.length > 0 ? [] : null;
   if (stop && !flown.struck.some((s) => s.fault.found === 'stop' && s.t_s <= stop.t_s))
-    losses.push({ criterion: 'reaction', points: FALSE_ALARM, words: 'Stopped, and nothing was wrong', t_s: stop.t_s, of: 'stop' }); // prettier-ignore
+    losses.push({ criterion: 'reaction', points: FALSE_ALARM, words: 'Stopped, and nothing was wrong', t_s: stop.t_s, of: 'stop' }); // oxfmt-ignore
   return losses;
 }
 
 function met(flown: FlownDrill, { fault, t_s: struck_s }: Struck): Loss[] {
   const told_s = toldOf(flown, fault.item, struck_s);
   const met_s = fault.found === 'stop' ? stopped_s(flown, struck_s) : written_s(flown, fault.item, struck_s);
-  const not: Loss = { criterion: 'reaction', points: NOT_FOUND, words: `${fault.label}: not found`, t_s: told_s ?? struck_s, of: fault.label }; // prettier-ignore
+  const not: Loss = { criterion: 'reaction', points: NOT_FOUND, words: `${fault.label}: not found`, t_s: told_s ?? struck_s, of: fault.label }; // oxfmt-ignore
   if (met_s === null) return [not];
   // it was met before anybody could have told: that is luck, and costs nothing
   const late_s = met_s - (told_s ?? met_s) - fault.within_s;
   if (late_s <= 0) return [];
   const after_s = met_s - told_s!;
-  return [{ ...not, points: Math.min(NOT_FOUND, Math.ceil(SECOND_COSTS * late_s)), words: `${fault.label}: met after ${after_s.toFixed(1)} s, wanted within ${fault.within_s} s`, t_s: met_s }]; // prettier-ignore
+  return [{ ...not, points: Math.min(NOT_FOUND, Math.ceil(SECOND_COSTS * late_s)), words: `${fault.label}: met after ${after_s.toFixed(1)} s, wanted within ${fault.within_s} s`, t_s: met_s }]; // oxfmt-ignore
 }
 
 /** When a watcher who sees everything could tell: the watch's own stop, its first word, or what a check found. */

@@ -83,7 +83,7 @@ export class OneEnginePractice {
     );
     this.books = new RatingBooks(type, null, onRating);
     const set = (control: string, to: number | string): void => this.cockpit.move({ control, to });
-    for (const [control, to] of [['battery', 1], ['boost', 1], ['flight', 1], ['h_ref', start.height_m], ['coll_mode', 'hover_nr']] as const) set(control, to); // prettier-ignore
+    for (const [control, to] of [['battery', 1], ['boost', 1], ['flight', 1], ['h_ref', start.height_m], ['coll_mode', 'hover_nr']] as const) set(control, to); // oxfmt-ignore
     for (const { id } of type.engines) {
       set(`e${id}.mode`, 'FLY');
       set(`e${id}.gen`, 1);

@@ -33,7 +33,7 @@ export function flyAsLearner(flight: DrillFlight, { seed, within_s = 1800, inste
     if (release_s !== undefined)
       letGo.push({ tick: flight.tick + Math.round(release_s * 50), control: id, to: positions[0]!.to });
   };
-  const pilot = new PatientPilot(flight.type, { move, say: (payload) => act(actOf(payload)) }, { seed, through: 'shut-down' }); // prettier-ignore
+  const pilot = new PatientPilot(flight.type, { move, say: (payload) => act(actOf(payload)) }, { seed, through: 'shut-down' }); // oxfmt-ignore
   const end_s = flight.begun_s + within_s;
   while (flight.step() && flight.t_s < end_s) {
     for (let i = letGo.length - 1; i >= 0; i--) {

@@ -33,7 +33,7 @@ export function readStick(kept: string | null): StickSetting {
   try {
     const read = { ...USUAL_STICK, ...(JSON.parse(kept ?? '{}') as Partial<StickSetting>) };
     const numbers = Object.values(read).every((v) => Number.isFinite(v));
-    const fits = read.most - read.least >= LEAST_WAY && read.dead >= 0 && read.dead <= MOST_DEAD && read.curve >= 1 && read.curve <= MOST_CURVE; // prettier-ignore
+    const fits = read.most - read.least >= LEAST_WAY && read.dead >= 0 && read.dead <= MOST_DEAD && read.curve >= 1 && read.curve <= MOST_CURVE; // oxfmt-ignore
     return numbers && fits && Number.isInteger(read.axis) && read.axis >= 0 ? read : USUAL_STICK;
   } catch {
     return USUAL_STICK;

@@ -46,7 +46,7 @@ export function whatIf(options: DrillOptions, acts: readonly TimedAct[], ended_s
   const other = flyAgain(options, withChange(acts, change), ended_s + BEYOND_S);
   const channel = shownChannel(options.type);
   const [was, would] = [first.trace(), other.trace()];
-  return { channel, was, would, differs_s: differsFrom(was, would), words: sayDifference(options.type, channel, first, other) }; // prettier-ignore
+  return { channel, was, would, differs_s: differsFrom(was, would), words: sayDifference(options.type, channel, first, other) }; // oxfmt-ignore
 }
 
 function shownChannel({ startWatches, channels }: WatchedType): string {
@@ -57,7 +57,7 @@ function shownChannel({ startWatches, channels }: WatchedType): string {
 
 function differsFrom(was: Trace, would: Trace): number | null {
   const rows = Math.min(was.t_s.length, would.t_s.length);
-  for (let i = 0; i < rows; i++) if (was.columns.some((column, c) => !Object.is(column[i], would.columns[c]![i]))) return was.t_s[i]!; // prettier-ignore
+  for (let i = 0; i < rows; i++) if (was.columns.some((column, c) => !Object.is(column[i], would.columns[c]![i]))) return was.t_s[i]!; // oxfmt-ignore
   return null;
 }
 
@@ -79,7 +79,7 @@ function sayDifference(type: WatchedType, channel: string, first: DrillFlight, o
   };
   const [was, would] = [most(first), most(other)];
   const unknown = was === null || would === null;
-  const peaks = unknown ? `${spec.label} is not known` : was === would ? `${spec.label} comes to ${was} ${spec.unit} either way` : `${spec.label} comes to ${would} instead of ${was} ${spec.unit}`; // prettier-ignore
+  const peaks = unknown ? `${spec.label} is not known` : was === would ? `${spec.label} comes to ${was} ${spec.unit} either way` : `${spec.label} comes to ${would} instead of ${was} ${spec.unit}`; // oxfmt-ignore
   const [before, after] = [outcomeOf(first), outcomeOf(other)];
   return before === after ? `${peaks}; ${after}` : `${peaks}; ${after}, where it was: ${before}`;
 }

@@ -104,7 +104,7 @@ const KNOWN_HOVER = 10;
 export function learnHoverOffset(type: TypeFile, past: readonly PastCheck[]): number {
   const [hover] = type.items.flatMap((item) =>
     item.kind === 'measure' && item.trace
-      ? item.trace.figures.flatMap((f) => (f.of === 'hover' && f.says === 'difference' ? [{ check: item.trace!.check, figure: f.id }] : [])) // prettier-ignore
+      ? item.trace.figures.flatMap((f) => (f.of === 'hover' && f.says === 'difference' ? [{ check: item.trace!.check, figure: f.id }] : [])) // oxfmt-ignore
       : [],
   );
   const values = hover ? valuesOf(past, hover.check, hover.figure) : [];

@@ -26,7 +26,13 @@ export interface LedgerConfig {
 }
 
 export type LedgerEventType =
-  'GAP_ESTIMATED' | 'GAP_BLIND' | 'PERIOD_END' | 'PERIOD_START' | 'NO_PERIODS_LEFT' | 'PERIOD_EXPIRED' | 'OVER_MAXIMUM';
+  | 'GAP_ESTIMATED'
+  | 'GAP_BLIND'
+  | 'PERIOD_END'
+  | 'PERIOD_START'
+  | 'NO_PERIODS_LEFT'
+  | 'PERIOD_EXPIRED'
+  | 'OVER_MAXIMUM';
 
 export type LedgerListener = (type: LedgerEventType, t_s: number, rating: string | null) => void;
 

@@ -9,7 +9,7 @@ const ZERO = 48;
 const EMPTY_WORDS = new Set([
   'nan', 'null', 'na', 'n/a', '#n/a', 'inv', 'invalid', 'err', 'error', 'fail', 'failed', 'fault', 'missing', 'no data',
   'none', 'off', 'open', '?', '-', '--', '---',
-]); // prettier-ignore
+]); // oxfmt-ignore
 const POWERS = Array.from({ length: 16 }, (_, i) => 10 ** i);
 
 const isAround = (byte: number): boolean => byte === BLANK || byte === QUOTE;

@@ -9,7 +9,7 @@ const UNIT_WORDS: Readonly<Record<string, string>> = {
   bar: 'bar', psi: 'psi', psig: 'psi', kpa: 'kPa', hpa: 'hPa', mbar: 'hPa', inhg: 'inHg', v: 'V', vdc: 'V', volt: 'V', volts: 'V', mv: 'mV',
   a: 'A', amp: 'A', amps: 'A', ampere: 'A', ma: 'mA', 'kg/h': 'kg/h', kg_h: 'kg/h', kgh: 'kg/h', 'kg/hr': 'kg/h', kgph: 'kg/h',
   'lb/h': 'lb/h', 'lb/hr': 'lb/h', lbh: 'lb/h', pph: 'lb/h', 'g/s': 'g/s', fraction: 'fraction',
-}; // prettier-ignore
+}; // oxfmt-ignore
 
 const plain = (text: string): string =>
   text

@@ -67,7 +67,7 @@ export function keepRecording(type: WatchedType, file: RecordedFile, kept: KeptA
     entries.push(...effects.journal);
     starts.push(...effects.starts);
   };
-  const opened = { tail: kept.tail, type: type.id, typeVersion: type.version, source: 'recording', pad: kept.pad, conditions: file.name } as const; // prettier-ignore
+  const opened = { tail: kept.tail, type: type.id, typeVersion: type.version, source: 'recording', pad: kept.pad, conditions: file.name } as const; // oxfmt-ignore
   take(session.open(kept.by, opened, null));
   const values = new Float64Array(type.channels.length);
   for (let row = 0; row < trace.t_s.length; row++) {
@@ -75,7 +75,7 @@ export function keepRecording(type: WatchedType, file: RecordedFile, kept: KeptA
     take(session.frame(trace.t_s[row]!, values));
   }
   const end_s = trace.t_s[trace.t_s.length - 1]!;
-  const digest = traceDigest(trace, type.channels.map((c) => c.resolution)); // prettier-ignore
+  const digest = traceDigest(trace, type.channels.map((c) => c.resolution)); // oxfmt-ignore
   take(session.seal(end_s, end_s, trace.t_s.length, digest));
   const closed = session.answer({ by: kept.by, t_s: end_s, payload: { kind: 'closed', outcome: 'recorded' } });
   if (!closed.ok) throw new Error(closed.message);
@@ -85,7 +85,7 @@ export function keepRecording(type: WatchedType, file: RecordedFile, kept: KeptA
 
 /** Rows in the steps of their channels, as they will be stored. */
 function read(type: WatchedType, { bytes, mapping, names }: RecordedFile): { trace: Trace; first_s: number } {
-  const builder = new TraceBuilder(type.channels.map((c) => c.id), FIRST_ROWS); // prettier-ignore
+  const builder = new TraceBuilder(type.channels.map((c) => c.id), FIRST_ROWS); // oxfmt-ignore
   const steps = type.channels.map((c) => c.resolution);
   const stepped = new Float64Array(steps.length);
   let last_ms = -1;

@@ -19,7 +19,7 @@ export function beganAt_ms(time: CsvMapping['time'], first_s: number, fileName: 
     return Math.round(begin_s * 1000);
   const named = DAY_IN_NAME.exec(fileName);
   if (!named) return null;
-  const [year, month, day, hour, minute, second] = named.slice(1).map((n) => Number(n ?? 0)) as [number, number, number, number, number, number]; // prettier-ignore
+  const [year, month, day, hour, minute, second] = named.slice(1).map((n) => Number(n ?? 0)) as [number, number, number, number, number, number]; // oxfmt-ignore
   const midnight_ms = Date.UTC(year, month - 1, day);
   // the 31st of a month that has 30 days is no day
   if (new Date(midnight_ms).getUTCDate() !== day) return null;

@@ -190,7 +190,7 @@ export class RowReader {
     }
     const { target, lastColumn } = this;
     const timeAt = this.mapping.time.format === 'rows' ? -1 : this.mapping.time.column;
-    const place: RowPlace = { offset: this.offset, line: this.line - 1, first_s: this.first_s, day_s: this.times.day_s, clock_s: this.times.clock_s, rows: this.rows }; // prettier-ignore
+    const place: RowPlace = { offset: this.offset, line: this.line - 1, first_s: this.first_s, day_s: this.times.day_s, clock_s: this.times.clock_s, rows: this.rows }; // oxfmt-ignore
     this.values.fill(NaN);
     let t_s = NaN;
     let at = this.aligned ? afterBlanks(bytes, from, to) : from;

@@ -3,7 +3,16 @@ import { type ControlInputs, type EngineControl, FilteredRate } from './engine-c
 import { clip, interpolate, P_STD_PA, T_STD_K } from './physics.ts';
 
 export type ControlMode =
-  'OFF' | 'PURGE' | 'CRANK' | 'LIGHT' | 'ACCEL' | 'RUN' | 'SHUTDOWN' | 'VENT' | 'WAIT' | 'LOCKOUT';
+  | 'OFF'
+  | 'PURGE'
+  | 'CRANK'
+  | 'LIGHT'
+  | 'ACCEL'
+  | 'RUN'
+  | 'SHUTDOWN'
+  | 'VENT'
+  | 'WAIT'
+  | 'LOCKOUT';
 
 /** The digital engine control: automatic start with its aborts and one retry, governing and limiting (docs/physics.md 16). */
 export class DigitalControl implements EngineControl {

@@ -4,7 +4,7 @@
  * @source the freely distributable mathematical library (range reduction and minimax polynomials)
  */
 
-const LN2_HIGH = 6.93147180369123816490e-1; // prettier-ignore
+const LN2_HIGH = 6.93147180369123816490e-1; // oxfmt-ignore
 const LN2_LOW = 1.90821492927058770002e-10;
 const PER_LN2 = 1.4426950408889634;
 const LEAST_EXPONENT = -1022;
@@ -35,7 +35,7 @@ export function exp(x: number): number {
       (1.66666666666666019037e-1 +
         t *
           (-2.77777777770155933842e-3 +
-            t * (6.61375632143793436117e-5 + t * (-1.65339022054652515390e-6 + t * 4.13813679705723846039e-8)))); // prettier-ignore
+            t * (6.61375632143793436117e-5 + t * (-1.65339022054652515390e-6 + t * 4.13813679705723846039e-8)))); // oxfmt-ignore
   return (1 - (low - (r * c) / (2 - c) - high)) * TWO_TO[k - LEAST_EXPONENT]!;
 }
 
@@ -64,7 +64,7 @@ export function log(x: number): number {
   const odd =
     z *
     (6.666666666666735130e-1 +
-      w * (2.857142874366239149e-1 + w * (1.818357216161805012e-1 + w * 1.479819860511658591e-1))); // prettier-ignore
+      w * (2.857142874366239149e-1 + w * (1.818357216161805012e-1 + w * 1.479819860511658591e-1))); // oxfmt-ignore
   const half = 0.5 * f * f;
   return k * LN2_HIGH - (half - (s * (half + even + odd) + k * LN2_LOW) - f);
 }

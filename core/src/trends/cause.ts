@@ -142,9 +142,9 @@ export function findingsOf(moving: readonly Moving[]): Finding[] {
       const here = moving.filter((m) => !told.has(m.sign.id) && (m.sign.engine === engine || m.sign.engine === 0));
       const has = (part: Part): boolean => here.some((m) => m.sign.part === part);
       if (!pattern.needs.every(has)) continue;
-      if (engine > 0 && !here.some((m) => m.sign.engine === engine && [...pattern.needs, ...pattern.explains].includes(m.sign.part))) continue; // prettier-ignore
+      if (engine > 0 && !here.some((m) => m.sign.engine === engine && [...pattern.needs, ...pattern.explains].includes(m.sign.part))) continue; // oxfmt-ignore
       const parts = [...pattern.needs, ...pattern.explains];
-      const signs = here.filter((m) => parts.includes(m.sign.part)).toSorted((a, b) => parts.indexOf(a.sign.part) - parts.indexOf(b.sign.part)); // prettier-ignore
+      const signs = here.filter((m) => parts.includes(m.sign.part)).toSorted((a, b) => parts.indexOf(a.sign.part) - parts.indexOf(b.sign.part)); // oxfmt-ignore
       for (const { sign } of signs) told.add(sign.id);
       const { id, words, lookAt } = pattern;
       findings.push({ cause: { id, words, lookAt }, signs: signs.map((m) => m.sign.id), engine });

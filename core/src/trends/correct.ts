@@ -149,4 +149,4 @@ function segmentColumns(n: number, segments: readonly number[], knot: number): C
       slopes.push(Array.from({ length: n }, (_, i) => (inside(i) ? Math.max(0, i - begin) / Math.max(1, to - begin) : 0)));
   });
   return [...columns, ...slopes];
-} // prettier-ignore
+} // oxfmt-ignore

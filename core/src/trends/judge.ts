@@ -41,7 +41,7 @@ export function judge(sign: Sign, values: readonly number[], moves: Pick<Correct
   if (values.length < SPEAKS_FROM) return { course: 'too-few', usual: null, away: 0, since: null, slope: null, ahead: null };
   const usual = usualOf(sign, values);
   const away = median(values.slice(-LATEST)) - usual.middle;
-  const drift = isSure(rampT, freedom) && Math.abs(away) >= Math.max(sign.notable, DRIFT_SIGMAS * usual.sigma) && Math.sign(away) === Math.sign(rampT) && inAlarm(values, usual, Math.sign(away)); // prettier-ignore
+  const drift = isSure(rampT, freedom) && Math.abs(away) >= Math.max(sign.notable, DRIFT_SIGMAS * usual.sigma) && Math.sign(away) === Math.sign(rampT) && inAlarm(values, usual, Math.sign(away)); // oxfmt-ignore
   if (!drift) return { course: 'steady', usual, away, since: null, slope: null, ahead: null };
   const bad = sign.worse === 'either' || (sign.worse === 'high') === away > 0;
   const since = movesFrom > 0 ? movesFrom : onsetOf(values, usual);
@@ -54,7 +54,7 @@ export function judge(sign: Sign, values: readonly number[], moves: Pick<Correct
     slope: theilSen({ x: moving.map((_, i) => i), y: [...moving] }).slope,
     ahead: bad ? aheadOf(sign, moving, away > 0 ? 'up' : 'down') : null,
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Whether a slope is none that chance makes: few values need a steeper one. */
 const isSure = (t: number, freedom: number): boolean =>
@@ -75,7 +75,7 @@ function inAlarm(values: readonly number[], { middle: mu, sigma }: NonNullable<J
   const mean = ewma({ x, mu, sigma, L: EWMA_L });
   const sum = (side > 0 ? sums.hi : sums.lo).at(-1)!;
   return sum > CUSUM_H && side * mean.z.at(-1)! > mean.limit.at(-1)!;
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Where it began to move: the jump if there was one, else where the sums began to rise. */
 function onsetOf(values: readonly number[], { middle: mu, sigma }: NonNullable<Judged['usual']>): number {
@@ -90,4 +90,4 @@ function aheadOf(sign: Sign, moving: readonly number[], direction: 'up' | 'down'
   const last = moving.at(-1)!;
   const [limit] = sign.limits.filter((l) => (direction === 'up' ? l.at > last : l.at < last));
   return limit && sign.worse !== 'either' ? { limit, forecast: forecast({ y: [...moving], limit: limit.at, direction }) } : null;
-} // prettier-ignore
+} // oxfmt-ignore

@@ -63,7 +63,7 @@ function startSigns(type: TypeFile, watch: StartWatch, of: string): Sign[] {
     worse: 'high',
     engine: watch.engine,
     source: { of: 'start', watch: watch.id, feature },
-  }); // prettier-ignore
+  }); // oxfmt-ignore
   const fires = sign('lightOff_s', {
     label: watch.kind === 'piston' ? `Seconds to fire${of}` : `Light-off${of}`,
     notable: watch.kind === 'piston' ? 2 : 0.8,
@@ -107,7 +107,7 @@ function startBands(type: TypeFile, channel: string): Sign['limits'] {
   return [
     { at: bandEdge(first), severity: 'caution', words: `${first.forSeconds} s above ${bandEdge(first)}` },
     ...(last === first ? [] : [{ at: bandEdge(last), severity: 'warning' as const, words: `never above ${bandEdge(last)}` }]),
-  ]; // prettier-ignore
+  ]; // oxfmt-ignore
 }
 
 function batterySigns(type: TypeFile): Sign[] {
@@ -178,5 +178,5 @@ function checkSigns(type: TypeFile): Sign[] {
         },
       ];
     });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 }

@@ -80,7 +80,7 @@ export function trendsOf(type: TypeFile, record: TailRecord): TailTrends {
   const starts = record.starts.filter((s) => s.good).toSorted((a, b) => a.at.localeCompare(b.at) || a.attempt - b.attempt);
   const signs = signsOf(type).map((sign) => signTrend(sign, pointsOf(type, sign, starts, record), record.events));
   return { signs, findings: findingsOf(signs.filter((s) => s.judged.course === 'worse')) };
-} // prettier-ignore
+} // oxfmt-ignore
 
 const CIRCUMSTANCES_OF: Readonly<Record<Sign['source']['of'], readonly Circumstance[]>> = {
   start: ['outsideAir_C', 'crankVolts_V', 'residual_C', 'tailwind_kt', 'pressureAltitude_ft'],
@@ -96,7 +96,7 @@ function signTrend(sign: Sign, raw: readonly Uncorrected[], events: readonly Mai
   const begins = [0, ...renewed.map((e) => used.findIndex((p) => p.at >= e.at)).map((i) => (i < 0 ? used.length : i))];
   const segments = [...new Set(begins.filter((i) => i === 0 || i < used.length))];
   const nothingSince = begins.at(-1)! >= used.length && used.length > 0;
-  const { values, corrections, ...moves } = correctForDay(used.map((p) => p.raw), used.map((p) => p.day), CIRCUMSTANCES_OF[sign.source.of], segments); // prettier-ignore
+  const { values, corrections, ...moves } = correctForDay(used.map((p) => p.raw), used.map((p) => p.day), CIRCUMSTANCES_OF[sign.source.of], segments); // oxfmt-ignore
   const from = nothingSince ? used.length : segments.at(-1)!;
   const off = (p: Uncorrected): number =>
     corrections.reduce((sum, c) => {

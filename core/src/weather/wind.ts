@@ -155,7 +155,13 @@ export interface RotorWind {
   wind_kt: number | null;
   margin_kt?: number;
   reasons: (
-    'CALM' | 'WIND_MISSING' | 'SPEED_OVER_LIMIT' | 'AT_LEAST' | 'GUST_SPREAD' | 'NEAR_LIMIT' | 'MORE_THAN_ONE_QUADRANT'
+    | 'CALM'
+    | 'WIND_MISSING'
+    | 'SPEED_OVER_LIMIT'
+    | 'AT_LEAST'
+    | 'GUST_SPREAD'
+    | 'NEAR_LIMIT'
+    | 'MORE_THAN_ONE_QUADRANT'
   )[];
   display?: { margin_kt: number };
 }

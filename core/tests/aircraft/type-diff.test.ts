@@ -67,8 +67,8 @@ describe('the type file refuses', () => {
       /items\.0\.when/,
     ],
     ['a short list of strangers', (t) => t.turnRound!.items.push('juggle'), /turnRound\.items.*juggle/],
-    ['a loop that nobody closes', (t) => void Object.assign(t.items.find((i) => i.kind === 'set')!, { opens: { words: 'open', closedBy: 'nobody' } }), /opens.*nobody/], // prettier-ignore
-    ['a test that leaves what it moved', (t) => t.items.flatMap((i) => (i.kind === 'test' ? i.stages : [])).forEach((s) => delete s.restores), /restores/], // prettier-ignore
+    ['a loop that nobody closes', (t) => void Object.assign(t.items.find((i) => i.kind === 'set')!, { opens: { words: 'open', closedBy: 'nobody' } }), /opens.*nobody/], // oxfmt-ignore
+    ['a test that leaves what it moved', (t) => t.items.flatMap((i) => (i.kind === 'test' ? i.stages : [])).forEach((s) => delete s.restores), /restores/], // oxfmt-ignore
   ])('%s', (_what, change, words) => {
     expect(issue('H9', change)).toMatch(words);
   });
@@ -94,7 +94,7 @@ test('members in another order are no difference', () => {
     Array.isArray(value)
       ? value.map(turned)
       : typeof value === 'object' && value !== null
-        ? Object.fromEntries(Object.entries(value).toReversed().map(([k, v]) => [k, turned(v)])) // prettier-ignore
+        ? Object.fromEntries(Object.entries(value).toReversed().map(([k, v]) => [k, turned(v)])) // oxfmt-ignore
         : value;
   const skerry = typeOf('S7');
   expect(diffTypes(skerry, turned(skerry) as TypeFile)).toEqual([]);

@@ -141,7 +141,7 @@ describe('conditions', () => {
 
 test('checked part by part, again and again, a type is what it is when it is checked whole', () => {
   const parts = new TypeParts();
-  const random = fc.sample(fc.tuple(fc.constantFrom(...fleet), fc.nat(), fc.constantFrom(null, -1, 'x', {}, [])), { numRuns: 60, seed: 9 }); // prettier-ignore
+  const random = fc.sample(fc.tuple(fc.constantFrom(...fleet), fc.nat(), fc.constantFrom(null, -1, 'x', {}, [])), { numRuns: 60, seed: 9 }); // oxfmt-ignore
   for (const [type, at, wrong] of random) {
     const copy = structuredClone(type) as unknown as Record<string, Record<string, unknown>>;
     const keys = Object.keys(copy).filter((k) => typeof copy[k] === 'object');

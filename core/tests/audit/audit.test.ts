@@ -19,21 +19,21 @@ describe('an audit finds what would fail in flight', () => {
   });
 
   test.each<[string, string, (type: TypeFile) => void, RegExp]>([
-    ['a condition beyond the gauge', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'bus.volts', atLeast: 40 }), /items\.\d+\.expect: this can never be: Bus at least 40\.0 V/], // prettier-ignore
-    ['two that exclude each other', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { all: [{ channel: 'nr', above: 90 }, { channel: 'nr', below: 80 }] }), /this can never be: Rotor above 90/], // prettier-ignore
-    ['a state that is none', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'switch.battery', is: 4 }), /this can never be: Battery switch state 4/], // prettier-ignore
-    ['a check that cannot fail', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'bus.volts', atLeast: 0 }), /this is always so: Bus at least 0\.0 V/], // prettier-ignore
-    ['a difference that is out of reach', 'T2', (t) => (t.legs[0]!.begins = { channel: 'engine.rpm', minus: 'nr', above: 500 }), /this can never be/], // prettier-ignore
-    ['a gate that is always open', 'C5', (t) => (t.startWatches[0]!.gates[0]!.condition = { any: [{ channel: 'nr', atLeast: 0 }, { channel: 'nr', below: 0 }] }), /startWatches\.0\.gates\.0\.condition: this is always so/], // prettier-ignore
-    ['limits that cross', 'S7', (t) => (t.limits.push({ id: 'nr-odd', channel: 'nr', phases: ['flight'], hysteresis: 0, bands: [{ id: 'a', above: 50, forSeconds: 0, counting: 'continuous', severity: 'caution', action: 'Look.' }] })), /nr-odd and \S+ cross: in the phase flight/], // prettier-ignore
-    ['a limit beyond the gauge', 'S7', (t) => ((t.limits[0]!.bands[2] as { above: number }).above = 5000), /cannot be above 5000: its gauge ends at/], // prettier-ignore
-    ['a phase that was forgotten', 'S7', (t) => (t.limits.find((l) => l.id === 'tot-run')!.phases = ['idle', 'flight']), /tot\.1 has limits in idle and in flight, and none in run-up/], // prettier-ignore
-    ['words that do not fit', 'H9', (t) => (t.items[4]!.challenge = 'A very long challenge that nobody could read at once in a cockpit'), /items\.4\.challenge: \d+ letters do not fit/], // prettier-ignore
-    ['a signal nobody sends', 'X14', (t) => (t.channels[0]!.simulated!.signal = 'e3.ng'), /channels\.0\.simulated\.signal: the simulator has no signal named e3\.ng/], // prettier-ignore
-    ['a control nobody has', 'T2', (t) => (item(t, 'battery-on')['standIn'] = [{ control: 'mastr', to: 1 }]), /no control named mastr/], // prettier-ignore
-    ['a fault nobody knows', 'C5', (t) => t.standIn.at(-1)!.faults.push({ set: { 'fault.e1.rust': 1 } }), /standIn\.\d+\.faults\.\d+\.set: there is no input named fault\.e1\.rust/], // prettier-ignore
-    ['a state nobody knows', 'T2', (t) => (t.standIn[0]!.init['mood'] = 1), /standIn\.0\.init: there is no state named mood/], // prettier-ignore
-    ['a fault that waits for nothing', 'S7', (t) => t.standIn[0]!.faults.push({ when: { sig: 'e1.mood', op: '>=', val: 1 }, set: {} }), /no signal named e1\.mood/], // prettier-ignore
+    ['a condition beyond the gauge', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'bus.volts', atLeast: 40 }), /items\.\d+\.expect: this can never be: Bus at least 40\.0 V/], // oxfmt-ignore
+    ['two that exclude each other', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { all: [{ channel: 'nr', above: 90 }, { channel: 'nr', below: 80 }] }), /this can never be: Rotor above 90/], // oxfmt-ignore
+    ['a state that is none', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'switch.battery', is: 4 }), /this can never be: Battery switch state 4/], // oxfmt-ignore
+    ['a check that cannot fail', 'S7', (t) => (item(t, 'bus-volts')['expect'] = { channel: 'bus.volts', atLeast: 0 }), /this is always so: Bus at least 0\.0 V/], // oxfmt-ignore
+    ['a difference that is out of reach', 'T2', (t) => (t.legs[0]!.begins = { channel: 'engine.rpm', minus: 'nr', above: 500 }), /this can never be/], // oxfmt-ignore
+    ['a gate that is always open', 'C5', (t) => (t.startWatches[0]!.gates[0]!.condition = { any: [{ channel: 'nr', atLeast: 0 }, { channel: 'nr', below: 0 }] }), /startWatches\.0\.gates\.0\.condition: this is always so/], // oxfmt-ignore
+    ['limits that cross', 'S7', (t) => (t.limits.push({ id: 'nr-odd', channel: 'nr', phases: ['flight'], hysteresis: 0, bands: [{ id: 'a', above: 50, forSeconds: 0, counting: 'continuous', severity: 'caution', action: 'Look.' }] })), /nr-odd and \S+ cross: in the phase flight/], // oxfmt-ignore
+    ['a limit beyond the gauge', 'S7', (t) => ((t.limits[0]!.bands[2] as { above: number }).above = 5000), /cannot be above 5000: its gauge ends at/], // oxfmt-ignore
+    ['a phase that was forgotten', 'S7', (t) => (t.limits.find((l) => l.id === 'tot-run')!.phases = ['idle', 'flight']), /tot\.1 has limits in idle and in flight, and none in run-up/], // oxfmt-ignore
+    ['words that do not fit', 'H9', (t) => (t.items[4]!.challenge = 'A very long challenge that nobody could read at once in a cockpit'), /items\.4\.challenge: \d+ letters do not fit/], // oxfmt-ignore
+    ['a signal nobody sends', 'X14', (t) => (t.channels[0]!.simulated!.signal = 'e3.ng'), /channels\.0\.simulated\.signal: the simulator has no signal named e3\.ng/], // oxfmt-ignore
+    ['a control nobody has', 'T2', (t) => (item(t, 'battery-on')['standIn'] = [{ control: 'mastr', to: 1 }]), /no control named mastr/], // oxfmt-ignore
+    ['a fault nobody knows', 'C5', (t) => t.standIn.at(-1)!.faults.push({ set: { 'fault.e1.rust': 1 } }), /standIn\.\d+\.faults\.\d+\.set: there is no input named fault\.e1\.rust/], // oxfmt-ignore
+    ['a state nobody knows', 'T2', (t) => (t.standIn[0]!.init['mood'] = 1), /standIn\.0\.init: there is no state named mood/], // oxfmt-ignore
+    ['a fault that waits for nothing', 'S7', (t) => t.standIn[0]!.faults.push({ when: { sig: 'e1.mood', op: '>=', val: 1 }, set: {} }), /no signal named e1\.mood/], // oxfmt-ignore
   ])('%s', (_, id, change, message) => {
     const found = say(auditType(changed(id, change)));
     expect(found.length).toBeGreaterThan(0);

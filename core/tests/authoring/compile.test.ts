@@ -140,8 +140,8 @@ describe('a standard item', () => {
     expect(items.find((i) => i.id === 'anti-ice')).toMatchObject({
       trace: { stages: [{ expect: { all: [{}, { between: [97, 102.5] }] } }, {}, {}] },
     });
-    const quiet = changed(folderOf('skerry-s7'), 'procedure/run-up.yaml', '{ use: autopilot, needs: heater }', '{ use: autopilot, needs: heater, note: Nothing. }'); // prettier-ignore
-    expect(compiled(quiet).items.find((i) => i.id === 'autopilot')).toMatchObject({ failure: 'note', ifSkipped: 'Nothing.' }); // prettier-ignore
+    const quiet = changed(folderOf('skerry-s7'), 'procedure/run-up.yaml', '{ use: autopilot, needs: heater }', '{ use: autopilot, needs: heater, note: Nothing. }'); // oxfmt-ignore
+    expect(compiled(quiet).items.find((i) => i.id === 'autopilot')).toMatchObject({ failure: 'note', ifSkipped: 'Nothing.' }); // oxfmt-ignore
   });
 });
 

@@ -94,12 +94,12 @@ describe('a condition as a line', () => {
   });
 
   test.each<[string, Condition]>([
-    ['ng.1 >= 12 % and tot.1 < 150 °C for 2 s', { all: [{ channel: 'ng.1', atLeast: 12 }, { channel: 'tot.1', below: 150, for: 2 }] }], // prettier-ignore
-    ['ng.1>=12 and (tot.1<150 or nr is 0)', { all: [{ channel: 'ng.1', atLeast: 12 }, { any: [{ channel: 'tot.1', below: 150 }, { channel: 'nr', is: 0 }] }] }], // prettier-ignore
+    ['ng.1 >= 12 % and tot.1 < 150 °C for 2 s', { all: [{ channel: 'ng.1', atLeast: 12 }, { channel: 'tot.1', below: 150, for: 2 }] }], // oxfmt-ignore
+    ['ng.1>=12 and (tot.1<150 or nr is 0)', { all: [{ channel: 'ng.1', atLeast: 12 }, { any: [{ channel: 'tot.1', below: 150 }, { channel: 'nr', is: 0 }] }] }], // oxfmt-ignore
     ['np.1 - nr between −1.5 and 1.5 %', { channel: 'np.1', minus: 'nr', between: [-1.5, 1.5] }],
     ['nr ≥ 98 for 5 min', { channel: 'nr', atLeast: 98, for: 300 }],
     ['switch.hydraulic-test is "system 1"', { channel: 'switch.hydraulic-test', is: 1 }],
-    ['not captions.rotor', { not: { channel: 'captions', bit: strath.captions.list.find((c) => c.id === 'rotor')!.bit, is: 1 } }], // prettier-ignore
+    ['not captions.rotor', { not: { channel: 'captions', bit: strath.captions.list.find((c) => c.id === 'rotor')!.bit, is: 1 } }], // oxfmt-ignore
   ])('%s', (text, wanted) => {
     expect(parse(text)).toEqual(wanted);
   });

@@ -5,7 +5,7 @@ import { describe, expect, test } from 'vitest';
 
 const tables = folderNames('aircraft').flatMap(
   (name) =>
-  Object.entries(readFolder(`aircraft/${name}`)!).filter(([file, text]) => file.endsWith('.csv') && tableOf(text).rows.length > 0), // prettier-ignore
+  Object.entries(readFolder(`aircraft/${name}`)!).filter(([file, text]) => file.endsWith('.csv') && tableOf(text).rows.length > 0), // oxfmt-ignore
 );
 const picked = fc.constantFrom(...tables).chain(([file, text]) => {
   const { head, rows } = tableOf(text);
@@ -64,7 +64,7 @@ test('a place in the text is a cell of its row, whatever stands before it', () =
 
 describe('what a spreadsheet puts on the clipboard', () => {
   test.each([
-    ['1\t2\n3\t4\n', [['1', '2'], ['3', '4']]], // prettier-ignore
+    ['1\t2\n3\t4\n', [['1', '2'], ['3', '4']]], // oxfmt-ignore
     ['one', [['one']]],
     ['"two\tcells"\tthird', [['two\tcells', 'third']]],
     ['"a ""word"""\t', [['a "word"', '']]],

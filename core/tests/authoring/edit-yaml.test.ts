@@ -80,13 +80,13 @@ describe('one value of a text is changed, and nothing else', () => {
       const put = insertElement(text, ['items'], 1, ['check: new-one', 'line: New — yes']);
       expect((parse(put) as { items: unknown[] }).items[1]).toEqual({ check: 'new-one', line: 'New — yes' });
       expect(parse(removeAt(put, ['items', 1]))).toEqual(parse(text));
-      expect((parse(insertElement(text, ['items'], 99, ['check: last'])) as { items: unknown[] }).items).toHaveLength(items.length + 1); // prettier-ignore
+      expect((parse(insertElement(text, ['items'], 99, ['check: last'])) as { items: unknown[] }).items).toHaveLength(items.length + 1); // oxfmt-ignore
     }
   });
 
   test('remarks stay with what they are about', () => {
     const text = 'items:\n  # first\n  - check: a # here\n    why: x\n  # second\n  - check: b\n';
-    expect(moveElement(text, ['items'], 1, 0)).toBe('items:\n  # second\n  - check: b\n  # first\n  - check: a # here\n    why: x\n'); // prettier-ignore
+    expect(moveElement(text, ['items'], 1, 0)).toBe('items:\n  # second\n  - check: b\n  # first\n  - check: a # here\n    why: x\n'); // oxfmt-ignore
     expect(setMember(text, ['items', 0, 'why'], 'y, z')).toBe(text.replace('why: x', 'why: y, z'));
     expect(removeAt(text, ['items', 0])).toBe('items:\n  # second\n  - check: b\n');
   });

@@ -62,8 +62,8 @@ export const GALLERY: Readonly<Record<string, Wrong>> = {
   'a severity that is none': wrong('limits.csv', ',caution', ',danger'),
   'a phase that is none': wrong('limits.csv', 'tot.1,start,above', 'tot.1,starting,above'),
   'bands out of order': wrong('limits.csv', 'above,835', 'above,760'),
-  'a test that sets a limit aside, unreadable': wrong('limits.csv', 'switch.hydraulic-test > 0.5 and 3 s after', 'during the test'), // prettier-ignore
-  'a caption lit by nothing': wrong('captions.csv', 'bus.volts > 10 V and generator.1.amps < 1 A', 'bus.volts > 10 V and'), // prettier-ignore
+  'a test that sets a limit aside, unreadable': wrong('limits.csv', 'switch.hydraulic-test > 0.5 and 3 s after', 'during the test'), // oxfmt-ignore
+  'a caption lit by nothing': wrong('captions.csv', 'bus.volts > 10 V and generator.1.amps < 1 A', 'bus.volts > 10 V and'), // oxfmt-ignore
   'a chart with a word': wrong('charts/top.csv', '98.7', 'about 99'),
   'a chart that rises with the temperature': wrong('charts/top.csv', '87.4', '99.9'),
   'a chart row that goes on': wrong('charts/mcp.csv', ',64.7', ',64.7,60'),
@@ -78,7 +78,7 @@ export const GALLERY: Readonly<Record<string, Wrong>> = {
   'a comparison that is none': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts about 24.1 V'),
   'a unit that is not the channel’s': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts >= 24.1 A'),
   'a parenthesis left open': wrong('watch.yaml', 'bus.volts >= 24.1 V', '(bus.volts >= 24.1 V'),
-  'two conditions without a word between': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts >= 24.1 V tot.1 < 9 °C'), // prettier-ignore
+  'two conditions without a word between': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts >= 24.1 V tot.1 < 9 °C'), // oxfmt-ignore
   'an empty between': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts between 26 and 24 V'),
   'a time limit where none belongs': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'bus.volts >= 24.1 V within 4 s'),
   'a caption that is not there': wrong('watch.yaml', 'bus.volts >= 24.1 V', 'not captions.fir'),
@@ -100,8 +100,8 @@ export const GALLERY: Readonly<Record<string, Wrong>> = {
     '- use: selector-flight\n    when: heater found rain',
   ),
   'a deadline after nothing': wrong(RUN_UP, '- use: selector-flight', '- use: selector-flight\n    deadline: 60 s'),
-  'an action that is not in the library': wrong('aborts.yaml', 'actions: [selector-off, fuel-closed, motor, cool', 'actions: [selector-of, fuel-closed, motor, cool'), // prettier-ignore
-  'a reason that is none': wrong('aborts.yaml', 'plans:\n', 'plans:\n  bored: { title: Bored, actions: [selector-off], afterwards: Tea. }\n'), // prettier-ignore
+  'an action that is not in the library': wrong('aborts.yaml', 'actions: [selector-off, fuel-closed, motor, cool', 'actions: [selector-of, fuel-closed, motor, cool'), // oxfmt-ignore
+  'a reason that is none': wrong('aborts.yaml', 'plans:\n', 'plans:\n  bored: { title: Bored, actions: [selector-off], afterwards: Tea. }\n'), // oxfmt-ignore
   'an action that opens and nothing closes': wrong('aborts.yaml', '    closedBy: motor-off\n', ''),
   'a set of aborts that is not there': wrong('aborts.yaml', 'like: turbine', 'like: turbines'),
   'an engine meant where none is': wrong(RUN_UP, 'why: The control', 'why: Control {n}'),

@@ -7,7 +7,7 @@ import { readDocument } from '../../src/authoring/yaml-document.ts';
 import { tries } from '../whole.ts';
 
 const folders = ['strath-x14', 'skerry-s7', 'blank'].map((name) => readFolder(`aircraft/${name}`)!);
-const legs = folders.flatMap((folder) => Object.entries(folder).flatMap(([f, t]) => (f.startsWith('procedure/') ? [t] : []))); // prettier-ignore
+const legs = folders.flatMap((folder) => Object.entries(folder).flatMap(([f, t]) => (f.startsWith('procedure/') ? [t] : []))); // oxfmt-ignore
 
 /** What a hand does to a text: letters that mean something in it, a line gone, doubled, moved, indented or remarked. */
 const CHANGES: readonly ((lines: string[], at: number, column: number) => string[])[] = [
@@ -39,7 +39,7 @@ function nodesOf({ contents, errors }: Document.Parsed): unknown[] {
 }
 
 test('a leg read item by item, key after key, is what it is when it is read whole', () => {
-  const change = fc.record({ how: fc.nat(CHANGES.length - 1), line: fc.nat(), column: fc.nat(), back: fc.boolean() }); // prettier-ignore
+  const change = fc.record({ how: fc.nat(CHANGES.length - 1), line: fc.nat(), column: fc.nat(), back: fc.boolean() }); // oxfmt-ignore
   let byItem = 0;
   fc.assert(
     fc.property(fc.constantFrom(...legs), fc.array(change, { minLength: 3, maxLength: 8 }), (leg, changes) => {

@@ -15,7 +15,7 @@ const booking = (hours: number): Booking => ({
   rotorCycles: 1,
   ratings: [{ engine: 1, rating: '30s', label: 'Thirty-second power', uses: 1, booked_s: 12, inspection: 'Borescope' }],
 });
-const entry = (of: Partial<BookEntry>): BookEntry => ({ id: 'x', kind: 'opening', account: 'engine-1-hours', amount: 0, reason: 'logbook 3, page 12', by: 'R. Vale', at: NOW, ...of }); // prettier-ignore
+const entry = (of: Partial<BookEntry>): BookEntry => ({ id: 'x', kind: 'opening', account: 'engine-1-hours', amount: 0, reason: 'logbook 3, page 12', by: 'R. Vale', at: NOW, ...of }); // oxfmt-ignore
 const runs = [
   { run: 'a', at: '2026-10-02T10:00:00Z', booking: booking(1) },
   { run: 'b', at: '2026-10-30T23:59:59Z', booking: booking(0.5) },
@@ -27,7 +27,7 @@ test('a total is what it began with, what was flown and what was corrected; each
   const entries = [entry({ amount: 1240.5 }), entry({ id: 'y', kind: 'correction', amount: -0.25 })];
   expect(line(entries, 'engine-1-hours')).toMatchObject({ opening: 1240.5, flown: 3.5, corrected: -0.25, total: 1243.75 });
   expect(line([], 'engine-1-hours')).toMatchObject({ opening: null, flown: 3.5, corrected: 0, total: 3.5 });
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('months are those of the universal day, the newest first', () => {
   expect(line([], 'engine-2-starts').months).toEqual([
@@ -46,11 +46,11 @@ test('every type keeps hours and starts of each of its engines, under names of t
   for (const type of fleet) {
     const ids = accountsOf(type).map((a) => a.id);
     expect(new Set(ids).size).toBe(ids.length);
-    for (const { id } of type.engines) expect(ids).toEqual(expect.arrayContaining([`engine-${id}-hours`, `engine-${id}-starts`])); // prettier-ignore
+    for (const { id } of type.engines) expect(ids).toEqual(expect.arrayContaining([`engine-${id}-hours`, `engine-${id}-starts`])); // oxfmt-ignore
   }
 });
 
-const due = (of: Partial<DueItem>): DueItem => ({ id: 'd', title: '100 hours', account: 'engine-1-hours', amount: 100, onDay: null, holds: true, setBy: 'R. Vale', setAt: NOW, ...of }); // prettier-ignore
+const due = (of: Partial<DueItem>): DueItem => ({ id: 'd', title: '100 hours', account: 'engine-1-hours', amount: 100, onDay: null, holds: true, setBy: 'R. Vale', setAt: NOW, ...of }); // oxfmt-ignore
 
 test.each([
   ['far ahead', due({}), 'ahead', '96.5 h left'],
@@ -66,4 +66,4 @@ test.each([
   ['an account that is not there is unknown, never good', due({ account: 'gone' }), 'unknown', 'its account is not in the books'],
 ] as const)('an item that is due: %s', (_, item, state, words) => {
   expect(dueState(item, bookOf(H9, runs, []), NOW)).toEqual({ state, words });
-}); // prettier-ignore
+}); // oxfmt-ignore

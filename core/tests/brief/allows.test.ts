@@ -6,10 +6,10 @@ import { contextOf, inputOf, REPORT } from '../desk.ts';
 test('without a report of its site nothing is borrowed: wind and power are unknown, and nothing is said to hold it', () => {
   for (const { id } of fleet) {
     const allows = allowedToday(contextOf(id), null, inputOf(id));
-    expect(allows, id).toMatchObject({ oat_C: null, rotorWind: { nearness: 'unknown', used: null }, power: { nearness: 'unknown', used: null } }); // prettier-ignore
+    expect(allows, id).toMatchObject({ oat_C: null, rotorWind: { nearness: 'unknown', used: null }, power: { nearness: 'unknown', used: null } }); // oxfmt-ignore
     expect(allows.objections.filter((o) => o.severity === 'no-go'), id).toEqual([]);
   }
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 test('a report is turned to the nose of the last brief; without one the side is unknown', () => {
   const known = allowedToday(contextOf('S7'), REPORT, inputOf('S7', { heading_deg: 60 }));

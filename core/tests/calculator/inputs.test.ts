@@ -116,7 +116,7 @@ describe('options that are documented are used', () => {
   });
 
   test('a margin that is asked for takes the rating away that has not got it', () => {
-    const holds = good.find(({ fn, expected }) => fn === 'oei_required_rating' && (expected as { rating: string }).rating === 'OEI_CONT')!; // prettier-ignore
+    const holds = good.find(({ fn, expected }) => fn === 'oei_required_rating' && (expected as { rating: string }).rating === 'OEI_CONT')!; // oxfmt-ignore
     const ratingWith = (margin_frac: number): unknown => run('oei_required_rating', { ...holds.input, margin_frac });
     expect(ratingWith(0.02)).toMatchObject({ rating: 'OEI_CONT' });
     expect(ratingWith(0.5)).not.toMatchObject({ rating: 'OEI_CONT' });

@@ -92,7 +92,7 @@ describe('what cannot be read is unknown', () => {
   });
 
   test('a fault that is seen counts, though another reading is lost', () => {
-    const flown = flyCheck('T2', 'magnetos-low-left-first', at(0.78, { faults: { groundL: 1 }, spoil: spoiled('engine.roughness', () => NaN) })); // prettier-ignore
+    const flown = flyCheck('T2', 'magnetos-low-left-first', at(0.78, { faults: { groundL: 1 }, spoil: spoiled('engine.roughness', () => NaN) })); // oxfmt-ignore
     expect(found(flown)).toBe('fault no-drop');
   });
 
@@ -140,7 +140,7 @@ describe('carburettor heat', () => {
   });
 
   test('ice is known by its pattern, and gone at the second try', () => {
-    const before = [...RUNNING, { control: 'pilotN', to: 0.78 }, { control: 'pilotN', to: null, after_s: 30 }, { control: 'grip', to: 'HOLD', after_s: 30 }]; // prettier-ignore
+    const before = [...RUNNING, { control: 'pilotN', to: 0.78 }, { control: 'pilotN', to: null, after_s: 30 }, { control: 'grip', to: 'HOLD', after_s: 30 }]; // oxfmt-ignore
     const damp = { conditions: { env: { oat: 12, dew: 10 }, init: warm(0.78) }, before, settle_s: 150 };
     const iced = flyCheck('T2', 'carb-heat-after', at(0.78, damp));
     expect(found(iced)).toBe('fault ice');
@@ -206,7 +206,7 @@ describe('low-rotor warning', () => {
 describe('rotor engagement', () => {
   const idle = (faults: FlyOptions['faults'] = {}, extra: Partial<FlyOptions> = {}): FlyOptions => {
     const init = { Th: 100, To: 50, Tc: 42, Tb: 30, Tcb: 5, gal: 1, pm: 35_000, phi: 1.1, film: 2, we: 130.69 };
-    const before = [...RUNNING.filter((a) => a.control !== 'clutch'), { control: 'grip', to: 0.11 }, { control: 'pilotN', to: 0.48 }]; // prettier-ignore
+    const before = [...RUNNING.filter((a) => a.control !== 'clutch'), { control: 'grip', to: 0.11 }, { control: 'pilotN', to: 0.48 }]; // oxfmt-ignore
     return { conditions: { env: {}, init }, before, settle_s: 15, faults, ...extra };
   };
 
@@ -226,7 +226,7 @@ describe('rotor engagement', () => {
   });
 
   test('a throttle that is not held lets the rotor pull the engine down', () => {
-    const letGo = [...RUNNING.filter((a) => a.control !== 'clutch'), { control: 'pilotN', to: 0.48 }, { control: 'pilotN', to: null, after_s: 20 }, { control: 'grip', to: 0.105, after_s: 20 }]; // prettier-ignore
+    const letGo = [...RUNNING.filter((a) => a.control !== 'clutch'), { control: 'pilotN', to: 0.48 }, { control: 'pilotN', to: null, after_s: 20 }, { control: 'grip', to: 0.105, after_s: 20 }]; // oxfmt-ignore
     expect(found(flyCheck('T2', 'clutch-engage', idle({}, { before: letGo })))).toBe('fault stalled');
   });
 });

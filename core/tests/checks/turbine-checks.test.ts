@@ -210,7 +210,7 @@ describe.each(TWINS)('the second engine of %s', (id) => {
   });
 
   test.each([1, 2])('generator %i off line', (engine) => {
-    expect(found(flyCheck(id, 'generator-split', running(id, { faults: { [`e${engine}.gen_fail`]: 1 } })))).toBe('fault off-line'); // prettier-ignore
+    expect(found(flyCheck(id, 'generator-split', running(id, { faults: { [`e${engine}.gen_fail`]: 1 } })))).toBe('fault off-line'); // oxfmt-ignore
   });
 
   test('training mode changes nothing on the ground', () => {

@@ -40,10 +40,10 @@ test('a figure outside all that the tail has shown is a moment; one inside is no
   const { run } = told('mild');
   const [start] = run.starts;
   const usual = Array.from({ length: 12 }, (_, i) => ({ ...start!.features, lightOff_s: 3 + 0.01 * i }));
-  const story = storyOf(skerry, run.entries, [{ features: start!.features, compared: compareStart(start!.features, usual) }]); // prettier-ignore
+  const story = storyOf(skerry, run.entries, [{ features: start!.features, compared: compareStart(start!.features, usual) }]); // oxfmt-ignore
   const late = story.moments.find((m) => m.title.startsWith('Light-off'))!;
   expect(late.title).toBe('Light-off higher than its habit');
   expect(late.t_s).toBeCloseTo(start!.features['starterAt_s']! + start!.features['lightOff_s']!, 1);
-  const same = storyOf(skerry, run.entries, [{ features: start!.features, compared: compareStart(start!.features, Array.from({ length: 12 }, () => start!.features)) }]); // prettier-ignore
+  const same = storyOf(skerry, run.entries, [{ features: start!.features, compared: compareStart(start!.features, Array.from({ length: 12 }, () => start!.features)) }]); // oxfmt-ignore
   expect(same.moments.filter((m) => m.title.includes('habit'))).toEqual([]);
 });

@@ -8,7 +8,7 @@ const journal = (...payloads: Payload[]): Entry[] =>
   chainEntries(
     RUN_ID,
     undefined,
-    payloads.map((payload, i) => ({ id: `0193a000-0000-7000-8000-${String(i).padStart(12, '0')}`, at_ms: 1e12, t_s: i, by: 'watch', payload })), // prettier-ignore
+    payloads.map((payload, i) => ({ id: `0193a000-0000-7000-8000-${String(i).padStart(12, '0')}`, at_ms: 1e12, t_s: i, by: 'watch', payload })), // oxfmt-ignore
   );
 const cranking: Payload = { kind: 'start-state', watch: 'engine-1-start', state: 'cranking', words: '' };
 const done = (verdict: 'good' | 'unknown'): Payload => ({
@@ -20,7 +20,7 @@ const done = (verdict: 'good' | 'unknown'): Payload => ({
 
 describe('a run in a sentence', () => {
   test('good is said of a start that was seen whole, with what was unlike its habit', () => {
-    expect(read(flyPreset('mild').entries, ['Light-off later than usual']).verdict).toMatch(/^A good start\. Light-off later than usual\./); // prettier-ignore
+    expect(read(flyPreset('mild').entries, ['Light-off later than usual']).verdict).toMatch(/^A good start\. Light-off later than usual\./); // oxfmt-ignore
     expect(read(flyPreset('mild').entries).details).toMatch(
       /^\d+:\d\d from first item to ready · no exceedance · nothing skipped$/,
     );

@@ -11,7 +11,7 @@ describe('keys of one’s own', () => {
   test('a free key is taken; two that change places both do', () => {
     expect(keyOf(withOwnKeys(cockpit, { boost: 'q' }), 'boost')).toBe('q');
     const three = { boost: 'q', generator: keyOf(cockpit, 'boost') };
-    expect(withOwnKeys(cockpit, three).filter((c) => c.id in three).map((c) => c.key)).toEqual([three.generator, 'q']); // prettier-ignore
+    expect(withOwnKeys(cockpit, three).filter((c) => c.id in three).map((c) => c.key)).toEqual([three.generator, 'q']); // oxfmt-ignore
   });
 
   test('one that is taken, means something else, or is no key is refused with what to do', () => {
@@ -32,7 +32,7 @@ describe('keys of one’s own', () => {
       { numRuns: 60 },
     );
     expect(withOwnKeys(controls, {})).toEqual(controls);
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 });
 
 describe('a stick', () => {
@@ -47,7 +47,7 @@ describe('a stick', () => {
     );
     expect([1, 0, -1].map((v) => stickShare(v, USUAL_STICK))).toEqual([0, 0.5, 1]);
     expect(stickShare(0, { ...USUAL_STICK, curve: 2 })).toBeCloseTo(0.25, 9);
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('what it shows beyond its ends becomes its end', () => {
     expect(reaching(0.3, USUAL_STICK)).toBe(USUAL_STICK);

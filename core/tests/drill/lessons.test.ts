@@ -1,6 +1,6 @@
 import { lessonsOf } from '@rouse/aircraft';
 import { needWatched } from '@rouse/core/aircraft';
-import { bestHandOf, DrillFlight, flyAsLearner, type Lesson, lessonOf, marksOf, readLesson, writeLesson } from '@rouse/core/drill'; // prettier-ignore
+import { bestHandOf, DrillFlight, flyAsLearner, type Lesson, lessonOf, marksOf, readLesson, writeLesson } from '@rouse/core/drill'; // oxfmt-ignore
 import { describe, expect, test } from 'vitest';
 import { fleet, typeOf } from '../fleet.ts';
 import { drillOf } from './drill-of.ts';

@@ -1,6 +1,6 @@
 import { lessonsOf } from '@rouse/aircraft';
 import { needWatched } from '@rouse/core/aircraft';
-import { type Act, bestHandOf, DrillFlight, type DrillMarks, flyAgain, flyAsLearner, marksOf } from '@rouse/core/drill'; // prettier-ignore
+import { type Act, bestHandOf, DrillFlight, type DrillMarks, flyAgain, flyAsLearner, marksOf } from '@rouse/core/drill'; // oxfmt-ignore
 import { describe, expect, test } from 'vitest';
 import { typeOf } from '../fleet.ts';
 import { drillOf } from './drill-of.ts';
@@ -88,7 +88,7 @@ describe('each mistake is named, and costs what it names', () => {
       if (act.kind === 'move' && act.control === 'generator' && flight.notes.length === 0) return { kind: 'stop' };
       return act;
     };
-    expect(lost(fly('S7', 'fault-hung', (act, flight) => (flight.struck.length === 0 ? stopped(act, flight) : act)).marks, 'reaction')).not.toContain('nothing was wrong'); // prettier-ignore
+    expect(lost(fly('S7', 'fault-hung', (act, flight) => (flight.struck.length === 0 ? stopped(act, flight) : act)).marks, 'reaction')).not.toContain('nothing was wrong'); // oxfmt-ignore
   });
 
   test('fuel that is opened too far by hand is hotter than the best hand, and says by how much', () => {
@@ -111,7 +111,7 @@ test('the same acts give the same drill and the same marks, bit for bit; one act
   expect(again.flown()).toEqual(flown);
   expect(again.trace().columns).toEqual(flight.trace().columns);
   expect(marksOf(again.flown(), bestHandOf(options))).toEqual(marks);
-  const other = flyAgain(options, [{ tick: flown.acts[0]!.tick, act: { kind: 'move', control: 'heater', to: 1 } }, ...flown.acts], flown.ended_s); // prettier-ignore
+  const other = flyAgain(options, [{ tick: flown.acts[0]!.tick, act: { kind: 'move', control: 'heater', to: 1 } }, ...flown.acts], flown.ended_s); // oxfmt-ignore
   expect(other.trace().columns).not.toEqual(flight.trace().columns);
 });
 

@@ -20,7 +20,7 @@ const fly = (typeId: string, id: string) => {
 test('with one act otherwise it is what is really flown with that act otherwise, and the same before it', () => {
   const { options, flown } = fly('S7', 'recall-start');
   const boost = flown.acts.findIndex(({ act }) => act.kind === 'move' && act.control === 'boost');
-  const { was, would, differs_s, words } = whatIf(options, flown.acts, flown.ended_s, { act: boost, how: 'left-out', by_s: 0 }); // prettier-ignore
+  const { was, would, differs_s, words } = whatIf(options, flown.acts, flown.ended_s, { act: boost, how: 'left-out', by_s: 0 }); // oxfmt-ignore
   expect(differs_s).toBeCloseTo((flown.acts[boost]!.tick + 1) / 50, 6);
   const real = new DrillFlight(options);
   const acts = withChange(flown.acts, { act: boost, how: 'left-out', by_s: 0 });

@@ -113,7 +113,7 @@ describe('a point and a polygon', () => {
   test('turned round it is the same polygon, and a line is none', () => {
     expect(pointInPolygon(square.toReversed(), 5, 5).where).toBe('inside');
     expect(attempt(() => pointInPolygon(square.slice(0, 2), 5, 5))).toMatchObject({ error: 'BAD_TABLE' });
-    expect(attempt(() => pointInPolygon([[0, 0], [1, 1], [2, 2]], 1, 1))).toMatchObject({ error: 'BAD_TABLE' }); // prettier-ignore
+    expect(attempt(() => pointInPolygon([[0, 0], [1, 1], [2, 2]], 1, 1))).toMatchObject({ error: 'BAD_TABLE' }); // oxfmt-ignore
   });
 });
 

@@ -104,7 +104,7 @@ function windyBoard(id: string, headwind_kt: number, worn: NonNullable<FailurePo
       const at = { mass_kg, oat_C, pa_m: 0, height_m: HIGH_m, rating: '30s', headwind_kt, worn } as const;
       const flown = flyEngineFailure(type.simulator as SimulatorParameters, at);
       const air = { pa_ft: 0, oat_C, mass_kg, skid_height_ft: 30, headwind_kt };
-      const { lines } = oneEngineBoard(aircraft, { ...air, hoist_kg: null, fuel_kgph: 200, obstacle_clear: true, landing_ok: true }); // prettier-ignore
+      const { lines } = oneEngineBoard(aircraft, { ...air, hoist_kg: null, fuel_kgph: 200, obstacle_clear: true, landing_ok: true }); // oxfmt-ignore
       const says = lines.find((l) => l.id === 'high')!.inWind !== 'NONE';
       if (says && !flown.holds) unsafe.push(`${mass_kg.toFixed(0)} kg ${oat_C.toFixed(0)} °C`);
       if (!says && flown.holds) away++;

@@ -31,7 +31,7 @@ const up = (v: number): number => Math.ceil(v * 10 - 1e-9) / 10;
 const down = (v: number): number => Math.floor(v * 10 + 1e-9) / 10;
 
 describe('power assurance', () => {
-  const baseline: AssuranceBaseline = { tot_poly: [600], ng_poly: [95], pwr_domain: [60, 110], tot_exp: 1, ng_exp: 0.5 }; // prettier-ignore
+  const baseline: AssuranceBaseline = { tot_poly: [600], ng_poly: [95], pwr_domain: [60, 110], tot_exp: 1, ng_exp: 0.5 }; // oxfmt-ignore
   /** the standard day at sea level: readings are what they refer to */
   const point = { pa_ft: 0, oat_C: 15, ng_pct: 90, tot_C: 500, torque_pct: 80 };
 
@@ -104,7 +104,7 @@ describe('power assurance', () => {
 });
 
 describe('the board of one engine', () => {
-  const input: BoardInput = { pa_ft: 2000, oat_C: 20, mass_kg: 3000, skid_height_ft: 30, headwind_kt: 0, hoist_kg: null, fuel_kgph: 240, obstacle_clear: true, landing_ok: true }; // prettier-ignore
+  const input: BoardInput = { pa_ft: 2000, oat_C: 20, mass_kg: 3000, skid_height_ft: 30, headwind_kt: 0, hoist_kg: null, fuel_kgph: 240, obstacle_clear: true, landing_ok: true }; // oxfmt-ignore
 
   test('its lines are this hover low, here, high, and with somebody on the hoist', () => {
     const lines = (over: Partial<BoardInput>) => oneEngineBoard(REF2, { ...input, ...over }).lines;
@@ -210,7 +210,7 @@ test('what may be lifted says what holds it back', () => {
 
 test('a ceiling above or below everything is none', () => {
   const at = { rating: 'TOP', isa_dev_C: 0, skid_height_ft: null };
-  const strong = { ...REF2, mtow_kg: 9000, main: { ...REF2.main, ct_sigma_max: 1 }, engine: { ...REF2.engine, p100_kW: 9000, pref_temp_kW: 9000, pref_ng_kW: 9000 } }; // prettier-ignore
+  const strong = { ...REF2, mtow_kg: 9000, main: { ...REF2.main, ct_sigma_max: 1 }, engine: { ...REF2.engine, p100_kW: 9000, pref_temp_kW: 9000, pref_ng_kW: 9000 } }; // oxfmt-ignore
   expect(hoverCeiling(strong, { ...at, mass_kg: 2500 })).toEqual({ ceiling_ft: null, status: 'ABOVE_RANGE' });
   expect(hoverCeiling(REF2, { ...at, mass_kg: 1.5 * REF2.mtow_kg })).toEqual({
     ceiling_ft: null,
@@ -218,7 +218,7 @@ test('a ceiling above or below everything is none', () => {
   });
   const weak = { ...REF2, main: { ...REF2.main, ct_sigma_max: 0.09 } };
   const blades = hoverCeiling(weak, { ...at, mass_kg: 3000 });
-  const held = hoverPower(weak, { pa_ft: blades.ceiling_ft!, oat_C: 15 - 0.0019812 * blades.ceiling_ft!, skid_height_ft: null, mass_kg: 3000 }); // prettier-ignore
+  const held = hoverPower(weak, { pa_ft: blades.ceiling_ft!, oat_C: 15 - 0.0019812 * blades.ceiling_ft!, skid_height_ft: null, mass_kg: 3000 }); // oxfmt-ignore
   expect(held.ct_sigma).toBeCloseTo(0.09, 4);
 });
 
@@ -234,7 +234,7 @@ describe('ground effect', () => {
   });
 
   test('nearer than half a radius nothing is known', () => {
-    const at = (hub_above_skid_m: number) => attempt(() => hoverPower({ ...REF2, main: { ...REF2.main, hub_above_skid_m } }, { pa_ft: 0, oat_C: 15, mass_kg: 3000, skid_height_ft: 0 })); // prettier-ignore
+    const at = (hub_above_skid_m: number) => attempt(() => hoverPower({ ...REF2, main: { ...REF2.main, hub_above_skid_m } }, { pa_ft: 0, oat_C: 15, mass_kg: 3000, skid_height_ft: 0 })); // oxfmt-ignore
     expect(at(0.5 * REF2.main.R_m)).toMatchObject({ z_over_R: 0.5 });
     expect(at(0.49 * REF2.main.R_m)).toEqual({ error: 'OUT_OF_DOMAIN', field: 'skid_height_ft' });
   });
@@ -283,7 +283,7 @@ describe('the hover check', () => {
     // heavy: out of ground effect there is nothing left
     const at = { pa_ft: 5000, oat_C: 35, mass_kg: 3750 };
     const hover = hoverPower(REF2, { ...at, skid_height_ft: 5 }).torque_pct;
-    const ige = (min_margin_pct: number): Checked => hoverCheck(REF2, { ...at, torque_pct: [hover, hover], min_margin_pct }) as Checked; // prettier-ignore
+    const ige = (min_margin_pct: number): Checked => hoverCheck(REF2, { ...at, torque_pct: [hover, hover], min_margin_pct }) as Checked; // oxfmt-ignore
     expect(ige(0).margin_oge_pct).toBeLessThan(0);
     expect(ige(0).margin_ige_pct).toBeGreaterThan(0);
     expect(ige(Math.floor(ige(0).margin_ige_pct)).departure).toBe('IGE_ONLY');
@@ -307,7 +307,7 @@ describe('the hover check', () => {
     expect(attempt(() => check({ torque_pct: undefined }))).toEqual({ error: 'MISSING', field: 'torque_pct' });
     expect(attempt(() => check({ torque_pct: [60] }))).toEqual({ error: 'INCONSISTENT', field: 'torque_pct' });
     expect(check({ bands: { low: -5, ok: 6, caution: 6 } }).status).toBe('OK');
-    expect(attempt(() => check({ bands: { low: -5, ok: 6, caution: 5.9 } }))).toEqual({ error: 'INCONSISTENT', field: 'bands.caution' }); // prettier-ignore
+    expect(attempt(() => check({ bands: { low: -5, ok: 6, caution: 5.9 } }))).toEqual({ error: 'INCONSISTENT', field: 'bands.caution' }); // oxfmt-ignore
   });
 
   test('what a hover shows at another rotor speed is the mass that it was', () => {
@@ -327,7 +327,7 @@ describe('a piston', () => {
     ...performance.hover!,
     mtow_kg: loading.mtow_kg,
     empty_kg: loading.empty_kg,
-    piston: { ...performance.piston!, full_throttle: [[-1000, 30], [2000, 27], [8000, 22.5]] as [number, number][] }, // prettier-ignore
+    piston: { ...performance.piston!, full_throttle: [[-1000, 30], [2000, 27], [8000, 22.5]] as [number, number][] }, // oxfmt-ignore
     charts: { TOP: performance.chart.TOP, MCP: performance.chart.MCP },
   };
 
@@ -350,7 +350,7 @@ describe('a piston', () => {
       pistonHover(
         { ...piston, piston: { ...piston.piston, full_throttle: [[-1000, full], [8000, full]] } },
         { pa_ft: 500, oat_C: 15, skid_height_ft: 5, mass_kg },
-      ); // prettier-ignore
+      ); // oxfmt-ignore
     const wide = hover(40);
     expect(wide).toMatchObject({ limiter: 'CHART', can_hover: true });
     const chart_inHg = wide.available_inHg;
@@ -366,7 +366,7 @@ describe('a piston', () => {
       return hoverPower(
         { ...REF1, ...piston, engine: REF1.engine } as never,
         { pa_ft: 500, oat_C: 15, skid_height_ft: 5, mass_kg, ge_model: 'conservative' },
-      ).P_shaft_kW; // prettier-ignore
+      ).P_shaft_kW; // oxfmt-ignore
     }
     function continuous(): number {
       // what MCP takes on the line through the two: the hover whose power is MCP

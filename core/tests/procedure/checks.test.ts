@@ -38,7 +38,7 @@ class AtCheck {
     this.cockpit = new SimulatedCockpit(T2, { env: { oat: 15, dew: -5 }, init: warm(0.78) }, [], 3);
     for (const move of [...RUNNING, { control: 'pilotN', to: 0.78 }]) this.cockpit.move(move);
     for (const [name, to] of Object.entries(faults)) this.cockpit.move({ control: `fault.${name}`, to });
-    this.write('pilot', { kind: 'run-opened', tail: 'QV-TRN', type: 'T2', typeVersion: T2.version, source: 'stand-in', pad: '', conditions: '' }); // prettier-ignore
+    this.write('pilot', { kind: 'run-opened', tail: 'QV-TRN', type: 'T2', typeVersion: T2.version, source: 'stand-in', pad: '', conditions: '' }); // oxfmt-ignore
     const list = procedureOf(T2, this.state);
     for (const before of list.slice(
       0,
@@ -169,7 +169,7 @@ describe('a check in a run', () => {
 
   test('by hand, the greatest drop is typed and judged', () => {
     const state = { ...reduceRun([]), status: 'open' as const, source: 'by-hand' as const };
-    const settled = { ...state, items: Object.fromEntries(T2.items.filter((i) => i.id !== MAGNETOS).map((i) => [i.id, { ...itemState(state, i.id), status: 'done' as const }])) }; // prettier-ignore
+    const settled = { ...state, items: Object.fromEntries(T2.items.filter((i) => i.id !== MAGNETOS).map((i) => [i.id, { ...itemState(state, i.id), status: 'done' as const }])) }; // oxfmt-ignore
     expect(acceptFromPilot(T2, settled, done(2), null).ok).toBe(true);
     expect(acceptFromPilot(T2, settled, done(9), null).ok).toBe(false);
   });
@@ -198,11 +198,11 @@ describe('a check that ended while something was out of its place', () => {
     const check = H9.items.find((i) => i.id === 'generator-split')!;
     const written: { t_s: number; by: string; payload: Payload }[] = [];
     const write = (t_s: number, by: string, payload: Payload) => written.push({ t_s, by, payload });
-    const stageDone = (at: number): Payload => ({ kind: 'stage-done', item: check.id, stage: at, value: null, words: '', last: false }); // prettier-ignore
-    write(0, 'pilot', { kind: 'run-opened', tail: 'QV-ERN', type: 'H9', typeVersion: H9.version, source: 'stand-in', pad: '', conditions: '' }); // prettier-ignore
+    const stageDone = (at: number): Payload => ({ kind: 'stage-done', item: check.id, stage: at, value: null, words: '', last: false }); // oxfmt-ignore
+    write(0, 'pilot', { kind: 'run-opened', tail: 'QV-ERN', type: 'H9', typeVersion: H9.version, source: 'stand-in', pad: '', conditions: '' }); // oxfmt-ignore
     write(10, 'watch', stageDone(0));
     write(20, 'watch', stageDone(1));
-    write(40, 'watch', { kind: 'measured', item: check.id, check: 'generator-split', verdict: 'fault', cause: 'no-return', words: '', figures: [], from_s: 0, to_s: 40 }); // prettier-ignore
+    write(40, 'watch', { kind: 'measured', item: check.id, check: 'generator-split', verdict: 'fault', cause: 'no-return', words: '', figures: [], from_s: 0, to_s: 40 }); // oxfmt-ignore
     const runner = new Runner(H9);
     const values = new Float64Array(H9.channels.length).fill(NaN);
     const read = (channel: string, value: number) => (values[H9.channels.findIndex((c) => c.id === channel)] = value);
@@ -266,7 +266,7 @@ describe('rotor wind at this moment', () => {
     overrides: [],
     accepted: [],
     oat_C: 10,
-    words: '', // prettier-ignore
+    words: '', // oxfmt-ignore
     expected: { altimeter: null, 'pressure-setting': null, fuel: null, mass: null },
     ...(variation_E_deg !== undefined && { variation_E_deg }),
     input: { heading_deg, wind: { direction_deg: 30, from_deg: null, to_deg: null, speed_kt: 8, gust_kt: null } },
@@ -295,9 +295,9 @@ describe('rotor wind at this moment', () => {
   test('the item takes the wind that is entered, refuses too much, and needs one', () => {
     const at = s7.items.find((i) => i.id === 'rotor-wind')!;
     const opened = { ...reduceRun([]), status: 'open' as const, source: 'stand-in' as const };
-    const state = { ...opened, items: Object.fromEntries(s7.items.slice(0, s7.items.indexOf(at)).map((i) => [i.id, { ...itemState(opened, i.id), status: 'done' as const }])) }; // prettier-ignore
+    const state = { ...opened, items: Object.fromEntries(s7.items.slice(0, s7.items.indexOf(at)).map((i) => [i.id, { ...itemState(opened, i.id), status: 'done' as const }])) }; // oxfmt-ignore
     const wants = (wind?: { direction_deg: number | null; speed_kt: number; gust_kt: number | null }) =>
-      acceptFromPilot(s7, state, { kind: 'item-done', item: at.id, how: 'declared', value: null, words: '', ...(wind && { wind }) }, null); // prettier-ignore
+      acceptFromPilot(s7, state, { kind: 'item-done', item: at.id, how: 'declared', value: null, words: '', ...(wind && { wind }) }, null); // oxfmt-ignore
     expect(wants()).toMatchObject({ ok: false });
     expect(wants({ direction_deg: null, speed_kt: 40, gust_kt: null })).toMatchObject({ ok: false });
     expect(wants({ direction_deg: null, speed_kt: 8, gust_kt: 12 })).toMatchObject({

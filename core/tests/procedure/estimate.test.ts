@@ -64,7 +64,7 @@ test('a fall to a target has its range as well; one that may as well stand still
 test('what holds already takes no time; readings of one moment, or a condition of several, promise nothing', () => {
   expect(estimateWait({ channel: 'x', atLeast: 60 }, [1], [61])).toEqual({ seconds: 0, low: 0, high: 0 });
   const same = Array.from({ length: 12 }, () => 5);
-  expect(estimateWait({ channel: 'x', atLeast: 60 }, same, same.map((_, i) => i))).toBeNull(); // prettier-ignore
+  expect(estimateWait({ channel: 'x', atLeast: 60 }, same, same.map((_, i) => i))).toBeNull(); // oxfmt-ignore
   expect(estimateWait({ all: [{ channel: 'x', atLeast: 60 }] }, same, same)).toBeNull();
   expect(estimateWait({ channel: 'x', is: 2 }, same, same)).toBeNull();
   expect(estimateWait({ channel: 'x', atLeast: 60 }, [], [])).toBeNull();

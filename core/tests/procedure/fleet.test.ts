@@ -141,7 +141,7 @@ describe('the kinds of item', () => {
     expect(hand.wants(done(item))).toBe(false);
     expect(hand.wants({ kind: 'stage-done', item: item.id, stage: 1, value: null, words: '', last: true })).toBe(false);
     hand.wants(rightAnswer(item, { type: hand.type, state: hand.state }));
-    const moved = (): string[] => stillOpen(hand.type, hand.state).map((l) => l.words).filter((w) => !w.startsWith('Frictions')); // prettier-ignore
+    const moved = (): string[] => stillOpen(hand.type, hand.state).map((l) => l.words).filter((w) => !w.startsWith('Frictions')); // oxfmt-ignore
     expect(moved()).toEqual(['Throttle is open']);
     expect(hand.wants({ kind: 'item-skipped', item: item.id, reason: 'called away' })).toBe(true);
     expect(moved()).toHaveLength(1);

@@ -31,22 +31,22 @@ describe('what a person may write', () => {
   });
 
   test('a gate says what has to be put back first', () => {
-    const press = item('press', 'test', { stages: [{ id: 'p', do: 'Press' }, { id: 'q', do: 'Let go', restores: true }], opens: 'still pressed' } as never); // prettier-ignore
+    const press = item('press', 'test', { stages: [{ id: 'p', do: 'Press' }, { id: 'q', do: 'Let go', restores: true }], opens: 'still pressed' } as never); // oxfmt-ignore
     const tried = typeWith([press, lifts]);
-    expect(answer(did('lifts'), after(stage('press', 0), skip('press')), tried)).toBe('not-this-item: Lifts is held: still pressed. Put it back first'); // prettier-ignore
+    expect(answer(did('lifts'), after(stage('press', 0), skip('press')), tried)).toBe('not-this-item: Lifts is held: still pressed. Put it back first'); // oxfmt-ignore
     // and that is taken, though the test was given up
-    expect(answer(stage('press', 1), after(stage('press', 0), skip('press')), tried)).toMatchObject({ kind: 'stage-done', stage: 1, last: true, words: 'Let go' }); // prettier-ignore
-    expect(answer(stage('press', 0), after(stage('press', 0), skip('press')), tried)).toBe('not-this-item: Press: Let go is next'); // prettier-ignore
+    expect(answer(stage('press', 1), after(stage('press', 0), skip('press')), tried)).toMatchObject({ kind: 'stage-done', stage: 1, last: true, words: 'Let go' }); // oxfmt-ignore
+    expect(answer(stage('press', 0), after(stage('press', 0), skip('press')), tried)).toBe('not-this-item: Press: Let go is next'); // oxfmt-ignore
     expect(answer(stage('press', 0), after(), tried)).toMatchObject({ stage: 0, last: false });
     expect(answer(stage('press', 1), after(), tried)).toBe('not-this-item: Press: Press is next');
-    expect(answer(stage('press', 2), after(stage('press', 0), stage('press', 1, true)), tried)).toMatch(/already settled/); // prettier-ignore
-    expect(answer({ kind: 'closed', outcome: 'ready' }, after(stage('press', 0), skip('press')), tried)).toBe('not-so: Not ready: still pressed. Put it back first'); // prettier-ignore
+    expect(answer(stage('press', 2), after(stage('press', 0), stage('press', 1, true)), tried)).toMatch(/already settled/); // oxfmt-ignore
+    expect(answer({ kind: 'closed', outcome: 'ready' }, after(stage('press', 0), skip('press')), tried)).toBe('not-so: Not ready: still pressed. Put it back first'); // oxfmt-ignore
   });
 
   test('a stage that is sensed is taken when it is so, or nobody can say', () => {
     const expects = { channel: 'switch.hydraulic-test', is: 1 };
-    const test1 = item('t', 'test', { stages: [{ id: 'p', do: 'System 1', expect: expects }, { id: 'q', do: 'Off', restores: true }], opens: 'o' } as never); // prettier-ignore
-    const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'System 1', expect: expects }, { id: 'q', do: 'Off' }] } } as never); // prettier-ignore
+    const test1 = item('t', 'test', { stages: [{ id: 'p', do: 'System 1', expect: expects }, { id: 'q', do: 'Off', restores: true }], opens: 'o' } as never); // oxfmt-ignore
+    const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'System 1', expect: expects }, { id: 'q', do: 'Off' }] } } as never); // oxfmt-ignore
     const of = typeWith([test1, check]);
     const frame = (v: number): Float64Array => {
       const values = new Float64Array(skerry.channels.length).fill(NaN);
@@ -55,15 +55,15 @@ describe('what a person may write', () => {
     };
     expect(answer(stage('t', 0), after(), of, frame(1))).toMatchObject({ words: 'System 1: system 1', value: 1 });
     expect(answer(stage('t', 0), after(), of)).toMatchObject({ words: 'System 1, declared', value: null });
-    expect(answer(stage('t', 0), after(), of, frame(2))).toBe('not-so: System 1: system 2; expected system 1. Wait for it, or record a fault'); // prettier-ignore
-    expect(answer(stage('m', 0), after(did('t')), of, frame(1))).toBe('not-so: M: System 1 is sensed by itself; do it, and it goes on'); // prettier-ignore
+    expect(answer(stage('t', 0), after(), of, frame(2))).toBe('not-so: System 1: system 2; expected system 1. Wait for it, or record a fault'); // oxfmt-ignore
+    expect(answer(stage('m', 0), after(did('t')), of, frame(1))).toBe('not-so: M: System 1 is sensed by itself; do it, and it goes on'); // oxfmt-ignore
     expect(answer(stage('m', 1), after(did('t'), stage('m', 0)), of)).toMatchObject({ stage: 1, last: true });
   });
 
   test('a decision is one of its answers', () => {
-    const decide = item('d', 'decide', { alternatives: [{ id: 'x', label: 'X' }, { id: 'y', label: 'Y' }] }); // prettier-ignore
+    const decide = item('d', 'decide', { alternatives: [{ id: 'x', label: 'X' }, { id: 'y', label: 'Y' }] }); // oxfmt-ignore
     const of = typeWith([decide, a]);
-    const decided = (alternative: string, on = 'd'): Payload => ({ kind: 'decided', item: on, alternative, reason: 'r' }); // prettier-ignore
+    const decided = (alternative: string, on = 'd'): Payload => ({ kind: 'decided', item: on, alternative, reason: 'r' }); // oxfmt-ignore
     expect(answer(decided('y'), after(), of)).toBe(true);
     expect(answer(decided('z'), after(), of)).toBe('not-so: z is not an answer to D');
     expect(answer(decided('x', 'a'), after(), of)).toBe('not-so: x is not an answer to A');
@@ -85,16 +85,16 @@ describe('what a person may write', () => {
     expect(answer({ kind: 'item-reopened', item: 'z' }, after())).toBe('not-this-item: z is not an item of this type');
     const [, entry] = journal(did('a'));
     expect(answer({ kind: 'undone', entry: entry!.id }, after(did('a')))).toBe(true);
-    expect(answer({ kind: 'undone', entry: 'other' }, after(did('a')))).toBe('nothing-to-undo: Only the last thing that you entered can be undone'); // prettier-ignore
+    expect(answer({ kind: 'undone', entry: 'other' }, after(did('a')))).toBe('nothing-to-undo: Only the last thing that you entered can be undone'); // oxfmt-ignore
     expect(answer({ kind: 'zone-flowed', leg: 'before', zone: 'cabin' }, after())).toBe(true);
-    expect(answer({ kind: 'zone-flowed', leg: 'before', zone: 'tail' }, after())).toBe('not-this-item: there is no zone tail on this list'); // prettier-ignore
+    expect(answer({ kind: 'zone-flowed', leg: 'before', zone: 'tail' }, after())).toBe('not-this-item: there is no zone tail on this list'); // oxfmt-ignore
     expect(answer({ kind: 'zone-flowed', leg: 'start', zone: 'cabin' }, after())).toMatch(/no zone cabin/);
     const interrupted = after(did('a'), { kind: 'interrupted', words: 'tower' });
     expect(answer({ kind: 'reseen', item: 'a' }, interrupted)).toBe(true);
     expect(answer({ kind: 'reseen', item: 'b' }, interrupted)).toBe('not-this-item: b does not wait to be seen again');
     expect(answer({ kind: 'way-changed', choice: 'doors', to: 'open', reason: 'r' }, after())).toBe(true);
-    expect(answer({ kind: 'way-changed', choice: 'doors', to: 'ajar', reason: 'r' }, after())).toMatch(/^not-this-item: ajar is not an answer to /); // prettier-ignore
-    expect(answer({ kind: 'way-changed', choice: 'z', to: 'open', reason: 'r' }, after())).toBe('not-this-item: open is not an answer to z'); // prettier-ignore
+    expect(answer({ kind: 'way-changed', choice: 'doors', to: 'ajar', reason: 'r' }, after())).toMatch(/^not-this-item: ajar is not an answer to /); // oxfmt-ignore
+    expect(answer({ kind: 'way-changed', choice: 'z', to: 'open', reason: 'r' }, after())).toBe('not-this-item: open is not an answer to z'); // oxfmt-ignore
   });
 
   test('a stop is taken once, and is the pilot’s; its actions may be taken in any order', () => {
@@ -119,13 +119,13 @@ describe('what a person may write', () => {
     expect(answer(begins('down'), after(aborted))).toBe(
       'not-so: The start was stopped; work the actions on the screen',
     );
-    expect(answer(begins('down'), after({ kind: 'phase', phase: 'start' }))).toBe('not-so: An engine is starting; stop it, or wait'); // prettier-ignore
+    expect(answer(begins('down'), after({ kind: 'phase', phase: 'start' }))).toBe('not-so: An engine is starting; stop it, or wait'); // oxfmt-ignore
     const strict = typeWith([item('a', 'check', { failure: 'no-go' })]);
     expect(answer(begins('hover'), after(fault('a')), strict)).toBe('not-so: Not ready: a no-go is not settled');
   });
 
   test('a run is closed as what it was', () => {
-    const closed = (outcome: 'ready' | 'shut-down' | 'given-up' | 'recorded' | 'aborted'): Payload => ({ kind: 'closed', outcome }); // prettier-ignore
+    const closed = (outcome: 'ready' | 'shut-down' | 'given-up' | 'recorded' | 'aborted'): Payload => ({ kind: 'closed', outcome }); // oxfmt-ignore
     const all = [did('a'), did('b'), did('lifts')];
     expect(answer(closed('ready'), after(...all))).toBe(true);
     expect(answer(closed('ready'), after())).toBe('not-so: Not ready: A is not settled');
@@ -144,27 +144,27 @@ describe('what a person may write', () => {
   test('a closed run takes notes; an open one what is told, and nothing that the watch writes', () => {
     const over = after({ kind: 'closed', outcome: 'given-up' });
     expect(answer({ kind: 'note', text: 't' }, over)).toBe(true);
-    expect(answer(did('a'), over)).toBe('not-open: This run is closed. Begin a new one on Today; notes can still be added.'); // prettier-ignore
-    const told: Payload[] = [{ kind: 'note', text: 't' }, { kind: 'mark', words: 'w' }, { kind: 'interrupted', words: 'w' }, { kind: 'handed-over', person: 'p', to: 'A', from: 'B' }]; // prettier-ignore
+    expect(answer(did('a'), over)).toBe('not-open: This run is closed. Begin a new one on Today; notes can still be added.'); // oxfmt-ignore
+    const told: Payload[] = [{ kind: 'note', text: 't' }, { kind: 'mark', words: 'w' }, { kind: 'interrupted', words: 'w' }, { kind: 'handed-over', person: 'p', to: 'A', from: 'B' }]; // oxfmt-ignore
     for (const one of told) expect(answer(one, after()), one.kind).toBe(true);
-    expect(answer({ kind: 'phase', phase: 'start' }, after())).toBe('not-this-item: phase is written by the watch, not by a person'); // prettier-ignore
-    expect(answer({ kind: 'try-again', watch: 'engine-1-start', items: [] }, after())).toBe('not-so: No start was stopped: there is nothing to try again'); // prettier-ignore
+    expect(answer({ kind: 'phase', phase: 'start' }, after())).toBe('not-this-item: phase is written by the watch, not by a person'); // oxfmt-ignore
+    expect(answer({ kind: 'try-again', watch: 'engine-1-start', items: [] }, after())).toBe('not-so: No start was stopped: there is nothing to try again'); // oxfmt-ignore
   });
 });
 
 describe('the state of a run', () => {
   test('before it is opened and when it was', () => {
-    expect(reduceRun([])).toMatchObject({ status: 'not-begun', outcome: null, holder: null, source: null, phase: 'off', lastSeq: 0, marks: 0 }); // prettier-ignore
-    expect(after()).toMatchObject({ status: 'open', source: 'stand-in', holder: { person: 'pilot', name: null }, lastSeq: 1 }); // prettier-ignore
+    expect(reduceRun([])).toMatchObject({ status: 'not-begun', outcome: null, holder: null, source: null, phase: 'off', lastSeq: 0, marks: 0 }); // oxfmt-ignore
+    expect(after()).toMatchObject({ status: 'open', source: 'stand-in', holder: { person: 'pilot', name: null }, lastSeq: 1 }); // oxfmt-ignore
     expect(after({ kind: 'closed', outcome: 'given-up' })).toMatchObject({ status: 'closed', outcome: 'given-up' });
-    expect(after({ kind: 'handed-over', person: 'p2', to: 'R. Vale', from: 'A. Tarn' }).holder).toEqual({ person: 'p2', name: 'R. Vale' }); // prettier-ignore
+    expect(after({ kind: 'handed-over', person: 'p2', to: 'R. Vale', from: 'A. Tarn' }).holder).toEqual({ person: 'p2', name: 'R. Vale' }); // oxfmt-ignore
   });
 
   test('what became of an item', () => {
-    expect(itemState(after(), 'a')).toEqual({ status: 'todo', t_s: 0, seq: 0, how: null, value: null, words: '', differs: false }); // prettier-ignore
-    expect(itemState(after(did('a', { value: 4, words: '4 V', differs: true })), 'a')).toEqual({ status: 'done', t_s: 2, seq: 2, how: 'declared', value: 4, words: '4 V', differs: true }); // prettier-ignore
-    expect(itemState(after(fault('a')), 'a')).toEqual({ status: 'fault', t_s: 2, seq: 2, how: 'declared', value: null, words: 'not so', differs: false }); // prettier-ignore
-    expect(itemState(after(skip('a')), 'a')).toEqual({ status: 'skipped', t_s: 2, seq: 2, how: 'declared', value: null, words: 'no time', differs: false }); // prettier-ignore
+    expect(itemState(after(), 'a')).toEqual({ status: 'todo', t_s: 0, seq: 0, how: null, value: null, words: '', differs: false }); // oxfmt-ignore
+    expect(itemState(after(did('a', { value: 4, words: '4 V', differs: true })), 'a')).toEqual({ status: 'done', t_s: 2, seq: 2, how: 'declared', value: 4, words: '4 V', differs: true }); // oxfmt-ignore
+    expect(itemState(after(fault('a')), 'a')).toEqual({ status: 'fault', t_s: 2, seq: 2, how: 'declared', value: null, words: 'not so', differs: false }); // oxfmt-ignore
+    expect(itemState(after(skip('a')), 'a')).toEqual({ status: 'skipped', t_s: 2, seq: 2, how: 'declared', value: null, words: 'no time', differs: false }); // oxfmt-ignore
     const decided: Payload = { kind: 'decided', item: 'a', alternative: 'x', reason: 'why' };
     expect(itemState(after(decided), 'a')).toMatchObject({
       status: 'done',
@@ -178,20 +178,20 @@ describe('the state of a run', () => {
 
   test('stages: one that was passed over on the way to putting back is done with it; the last settles its item', () => {
     expect(after(stage('a', 0), stage('a', 2)).stages).toEqual({ a: [2, 4, 4] });
-    expect(itemState(after(stage('a', 0), stage('a', 1, true)), 'a')).toMatchObject({ status: 'done', words: 'stage 1', t_s: 4 }); // prettier-ignore
+    expect(itemState(after(stage('a', 0), stage('a', 1, true)), 'a')).toMatchObject({ status: 'done', words: 'stage 1', t_s: 4 }); // oxfmt-ignore
     expect(itemState(after(stage('a', 0), skip('a'), stage('a', 1, true)), 'a').status).toBe('skipped');
   });
 
   test('what a check found counts its attempts and keeps every cause', () => {
-    const measured = (verdict: string, cause: string | null) => ({ kind: 'measured', item: 'a', check: 'a', verdict, cause, words: verdict, figures: [], from_s: 0, to_s: 1 }) as never; // prettier-ignore
-    expect(after(measured('fault', 'weak'), measured('good', null), measured('fault', 'late')).measured['a']).toEqual({ verdict: 'fault', words: 'fault', t_s: 6, attempts: 3, causes: ['weak', 'late'] }); // prettier-ignore
+    const measured = (verdict: string, cause: string | null) => ({ kind: 'measured', item: 'a', check: 'a', verdict, cause, words: verdict, figures: [], from_s: 0, to_s: 1 }) as never; // oxfmt-ignore
+    expect(after(measured('fault', 'weak'), measured('good', null), measured('fault', 'late')).measured['a']).toEqual({ verdict: 'fault', words: 'fault', t_s: 6, attempts: 3, causes: ['weak', 'late'] }); // oxfmt-ignore
   });
 
   test('going back forgets what was known of the item, and looks at it', () => {
-    const measured = { kind: 'measured', item: 'a', check: 'a', verdict: 'good', cause: null, words: '', figures: [], from_s: 0, to_s: 1 } as never; // prettier-ignore
-    const before = [stage('a', 0), measured, { kind: 'challenged', item: 'a' }, { kind: 'decided', item: 'a', alternative: 'x', reason: 'r' }] as Payload[]; // prettier-ignore
+    const measured = { kind: 'measured', item: 'a', check: 'a', verdict: 'good', cause: null, words: '', figures: [], from_s: 0, to_s: 1 } as never; // oxfmt-ignore
+    const before = [stage('a', 0), measured, { kind: 'challenged', item: 'a' }, { kind: 'decided', item: 'a', alternative: 'x', reason: 'r' }] as Payload[]; // oxfmt-ignore
     const state = after(...before, { kind: 'interrupted', words: '' }, { kind: 'item-reopened', item: 'a' });
-    expect(state).toMatchObject({ stages: { a: [] }, measured: {}, decisions: {}, challenged: {}, seeAgain: [], chosen: 'a' }); // prettier-ignore
+    expect(state).toMatchObject({ stages: { a: [] }, measured: {}, decisions: {}, challenged: {}, seeAgain: [], chosen: 'a' }); // oxfmt-ignore
     expect(itemState(state, 'a').status).toBe('todo');
   });
 
@@ -227,7 +227,7 @@ describe('the state of a run', () => {
       { kind: 'zone-flowed', leg: 'l', zone: 'z' },
       { kind: 'way-changed', choice: 'c', to: 't', reason: 'r' },
     ] as Payload[])
-      // prettier-ignore
+      // oxfmt-ignore
       expect(after(one).lastUndoable, one.kind).toBe(idOf(1));
     expect(after(did('a'), did('b', { how: 'sensed' })).lastUndoable).toBe(idOf(1));
     const undone = after(did('a'), { kind: 'mark', words: 'w' }, { kind: 'undone', entry: idOf(1) });
@@ -242,12 +242,12 @@ describe('the state of a run', () => {
       { kind: 'cue', code: 'c', severity: 'caution', text: 'Volts', say: 'Volts' },
       { kind: 'phase', phase: 'idle' },
     );
-    expect(state).toMatchObject({ phase: 'idle', phases: [{ t_s: 2, phase: 'start' }, { t_s: 10, phase: 'idle' }], starterAt_s: 4, startState: { state: 'idle', words: 'Idle', t_s: 6 }, lastCue: { t_s: 8, severity: 'caution', text: 'Volts' } }); // prettier-ignore
+    expect(state).toMatchObject({ phase: 'idle', phases: [{ t_s: 2, phase: 'start' }, { t_s: 10, phase: 'idle' }], starterAt_s: 4, startState: { state: 'idle', words: 'Idle', t_s: 6 }, lastCue: { t_s: 8, severity: 'caution', text: 'Volts' } }); // oxfmt-ignore
   });
 
   test('the first abort turns the list; another try takes it back and does its items again', () => {
-    const once = after({ kind: 'item-chosen', item: 'a' }, aborted, { ...aborted, reason: 'hot', text: 'Hot' } as Payload); // prettier-ignore
-    expect(once).toMatchObject({ abort: { reason: 'pilot', t_s: 4, text: 'Stopped', figure: 'own call', watch: 'engine-1-start' }, chosen: null, lastCue: { severity: 'warning', text: 'Hot' } }); // prettier-ignore
+    const once = after({ kind: 'item-chosen', item: 'a' }, aborted, { ...aborted, reason: 'hot', text: 'Hot' } as Payload); // oxfmt-ignore
+    expect(once).toMatchObject({ abort: { reason: 'pilot', t_s: 4, text: 'Stopped', figure: 'own call', watch: 'engine-1-start' }, chosen: null, lastCue: { severity: 'warning', text: 'Hot' } }); // oxfmt-ignore
     const again = after(did('a'), did('b'), aborted, { kind: 'try-again', watch: 'engine-1-start', items: ['b'] });
     expect(again).toMatchObject({ abort: null, triedAgain: [{ reason: 'pilot', t_s: 6 }] });
     expect(['a', 'b'].map((id) => itemState(again, id).status)).toEqual(['done', 'todo']);
@@ -255,11 +255,11 @@ describe('the state of a run', () => {
   });
 
   test('a leg is begun once, and nothing is chosen any more', () => {
-    expect(after({ kind: 'item-chosen', item: 'a' }, begins('hover'), begins('hover'))).toMatchObject({ begun: { hover: 4 }, chosen: null }); // prettier-ignore
+    expect(after({ kind: 'item-chosen', item: 'a' }, begins('hover'), begins('hover'))).toMatchObject({ begun: { hover: 4 }, chosen: null }); // oxfmt-ignore
   });
 
   test('a brief brings its ways; a way that is changed later stands', () => {
-    const brief = { ways: { doors: 'open', list: 'full' }, overrides: [], accepted: [], expected: { altimeter: 1, 'pressure-setting': null, fuel: null, mass: null }, oat_C: 4, words: '', input: {} }; // prettier-ignore
+    const brief = { ways: { doors: 'open', list: 'full' }, overrides: [], accepted: [], expected: { altimeter: 1, 'pressure-setting': null, fuel: null, mass: null }, oat_C: 4, words: '', input: {} }; // oxfmt-ignore
     const state = after(
       { kind: 'briefed', brief },
       { kind: 'way-changed', choice: 'doors', to: 'closed', reason: 'r' },
@@ -276,17 +276,17 @@ test('an answer that is sent twice is known by what it means', () => {
   expect(samePayload(did('a'), skip('a'))).toBe(false);
   const pairs: [Payload, Payload][] = [
     [{ kind: 'undone', entry: '1' }, { kind: 'undone', entry: '2' }],
-    [{ kind: 'way-changed', choice: 'a', to: 'x', reason: '' }, { kind: 'way-changed', choice: 'b', to: 'x', reason: '' }], // prettier-ignore
-    [{ kind: 'way-changed', choice: 'a', to: 'x', reason: '' }, { kind: 'way-changed', choice: 'a', to: 'y', reason: '' }], // prettier-ignore
+    [{ kind: 'way-changed', choice: 'a', to: 'x', reason: '' }, { kind: 'way-changed', choice: 'b', to: 'x', reason: '' }], // oxfmt-ignore
+    [{ kind: 'way-changed', choice: 'a', to: 'x', reason: '' }, { kind: 'way-changed', choice: 'a', to: 'y', reason: '' }], // oxfmt-ignore
     [{ kind: 'note', text: 'a' }, { kind: 'note', text: 'b' }],
     [{ kind: 'closed', outcome: 'ready' }, { kind: 'closed', outcome: 'aborted' }],
     [begins('a'), begins('b')],
     [{ kind: 'zone-flowed', leg: 'a', zone: 'x' }, { kind: 'zone-flowed', leg: 'a', zone: 'y' }],
-    [{ kind: 'decided', item: 'a', alternative: 'x', reason: '' }, { kind: 'decided', item: 'a', alternative: 'y', reason: '' }], // prettier-ignore
+    [{ kind: 'decided', item: 'a', alternative: 'x', reason: '' }, { kind: 'decided', item: 'a', alternative: 'y', reason: '' }], // oxfmt-ignore
     [fault('a'), { kind: 'item-fault', item: 'a', note: 'other' }],
     [skip('a'), { kind: 'item-skipped', item: 'a', reason: 'other' }],
     [stage('a', 0), stage('a', 1)],
-  ]; // prettier-ignore
+  ]; // oxfmt-ignore
   for (const [one, other] of pairs) {
     expect(samePayload(one, one)).toBe(true);
     expect(samePayload(one, other), JSON.stringify([one, other])).toBe(false);

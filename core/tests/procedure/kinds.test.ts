@@ -9,21 +9,21 @@ type Wanted = Extract<Payload, { kind: 'item-done' }>;
 
 /** An item of a kind, with what is particular to it. */
 function item<K extends ItemKind>(kind: K, own: Omit<Of<K>, keyof Of<'set'> | 'kind'> & Partial<Of<K>>): Item {
-  const base = { id: 'x', leg: 'before-start', zone: 'cabin', challenge: 'Thing', response: 'as it should be', why: 'w', ifSkipped: 's', failure: 'caution', by: 'pilot' }; // prettier-ignore
+  const base = { id: 'x', leg: 'before-start', zone: 'cabin', challenge: 'Thing', response: 'as it should be', why: 'w', ifSkipped: 's', failure: 'caution', by: 'pilot' }; // oxfmt-ignore
   return { ...base, kind, ...own } as unknown as Item;
 }
 
 const open: RunState = { ...reduceRun([]), status: 'open', source: 'stand-in' };
 const briefed = (expected: Record<string, number | null>, oat_C: number | null = 12): RunState => ({
   ...open,
-  brief: { ways: {}, overrides: [], accepted: [], expected: { altimeter: null, 'pressure-setting': null, fuel: null, mass: null, ...expected }, oat_C, pa_ft: 200, words: '', input: {} }, // prettier-ignore
+  brief: { ways: {}, overrides: [], accepted: [], expected: { altimeter: null, 'pressure-setting': null, fuel: null, mass: null, ...expected }, oat_C, pa_ft: 200, words: '', input: {} }, // oxfmt-ignore
 });
 const frame = (...readings: [id: string, value: number][]): Float64Array => {
   const values = new Float64Array(skerry.channels.length).fill(NaN);
   for (const [id, value] of readings) values[channelIndex(id)] = value;
   return values;
 };
-const says = (rest: Partial<Wanted> = {}): Wanted => ({ kind: 'item-done', item: 'x', how: 'declared', value: null, words: '', ...rest }); // prettier-ignore
+const says = (rest: Partial<Wanted> = {}): Wanted => ({ kind: 'item-done', item: 'x', how: 'declared', value: null, words: '', ...rest }); // oxfmt-ignore
 
 /** What comes of an answer: the entry that is written, or why none is. */
 function answered(of: Item, wanted: Partial<Wanted> = {}, values: Float64Array | null = null, state = open): unknown {
@@ -47,7 +47,7 @@ describe('a word', () => {
       expect(answered(one)).toEqual(taken(''));
       expect(rightOf(one)).toEqual(says());
     }
-    expect([brief, call, set, check].map((i) => askedOf(i))).toEqual(['said', 'called', 'done', 'seen'].map((word) => ({ kind: 'word', word }))); // prettier-ignore
+    expect([brief, call, set, check].map((i) => askedOf(i))).toEqual(['said', 'called', 'done', 'seen'].map((word) => ({ kind: 'word', word }))); // oxfmt-ignore
     expect([brief, call, set, check].map(handsOf)).toEqual([20, 5, 4, 4]);
     expect(handsOf(item('set', { hands_s: 30 }))).toBe(30);
   });
@@ -59,8 +59,8 @@ describe('a word', () => {
   test('that a sensor denies is refused with the reading, what is expected and the remedy', () => {
     const battery = item('set', { expect: { channel: 'switch.battery', is: 1 } });
     expect(answered(battery, {}, frame(['switch.battery', 1]))).toEqual(taken('on', 1));
-    expect(answered(battery, {}, frame(['switch.battery', 0]))).toBe('Thing: off; expected on. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
-    expect(answered(item('set', { failure: 'no-go', expect: { channel: 'switch.battery', is: 1 } }), {}, frame(['switch.battery', 0]))).toMatch(/No-go: put it right, or record a fault$/); // prettier-ignore
+    expect(answered(battery, {}, frame(['switch.battery', 0]))).toBe('Thing: off; expected on. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
+    expect(answered(item('set', { failure: 'no-go', expect: { channel: 'switch.battery', is: 1 } }), {}, frame(['switch.battery', 0]))).toMatch(/No-go: put it right, or record a fault$/); // oxfmt-ignore
   });
 
   test('that no sensor can judge is taken as declared; a reading by eye is judged as the sensor would', () => {
@@ -79,7 +79,7 @@ describe('captions that are counted', () => {
 
   test('are named where they are missing or extra', () => {
     expect(answered(count, {}, frame(['captions', 3]))).toEqual(taken('2 lit', 3));
-    expect(answered(count, {}, frame(['captions', 1]))).toBe('Thing: 1 lit; missing ENG OIL; expected as it should be. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(count, {}, frame(['captions', 1]))).toBe('Thing: 1 lit; missing ENG OIL; expected as it should be. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(answered(count, {}, frame(['captions', 15]))).toMatch(/^Thing: 4 lit; extra ROTOR LOW, GEARBOX OIL; /);
     expect(answered(count, {}, frame(['captions', 6]))).toMatch(/^Thing: 2 lit; missing GEN; extra ROTOR LOW; /);
   });
@@ -94,7 +94,7 @@ describe('captions that are counted', () => {
 });
 
 describe('a figure that is typed', () => {
-  const enters = { label: 'Altimeter', unit: 'ft', range: [0, 5000] as [number, number], against: { figure: 'altimeter' as const, within: 50 } }; // prettier-ignore
+  const enters = { label: 'Altimeter', unit: 'ft', range: [0, 5000] as [number, number], against: { figure: 'altimeter' as const, within: 50 } }; // oxfmt-ignore
   const enter = item('enter', { enters });
 
   test('is asked for, possible, and as the brief says', () => {
@@ -107,7 +107,7 @@ describe('a figure that is typed', () => {
     const expected = briefed({ altimeter: 200.4 });
     expect(answered(enter, { value: 250.04 }, null, expected)).toEqual(taken('250 ft, brief 200', 250.04));
     expect(answered(enter, { value: 150.4 }, null, expected)).toEqual(taken('150.4 ft, brief 200', 150.4));
-    expect(answered(enter, { value: 251 }, null, expected)).toBe('Thing: 251 ft; the brief says 200, within 50. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(enter, { value: 251 }, null, expected)).toBe('Thing: 251 ft; the brief says 200, within 50. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(answered(enter, { value: 150 }, null, expected)).toMatch(/the brief says 200/);
     expect(answered(enter, { value: 900 }, null, briefed({ altimeter: null }))).toEqual(taken('900 ft', 900));
   });
@@ -116,11 +116,11 @@ describe('a figure that is typed', () => {
     expect(rightOf(enter, briefed({ altimeter: 61 }))).toEqual(says({ value: 61 }));
     expect(rightOf(enter, briefed({ altimeter: null }))).toEqual(says({ value: 2500 }));
     expect(rightOf(enter)).toEqual(says({ value: 2500 }));
-    expect(rightOf(item('enter', { enters: { ...enters, against: undefined } }), briefed({ altimeter: 61 }))).toEqual(says({ value: 2500 })); // prettier-ignore
+    expect(rightOf(item('enter', { enters: { ...enters, against: undefined } }), briefed({ altimeter: 61 }))).toEqual(says({ value: 2500 })); // oxfmt-ignore
   });
 
   test('of a check that reads, the same', () => {
-    const reads = { label: 'Oil', unit: 'L', range: [0, 5] as [number, number], against: { figure: 'fuel' as const, within: 1 } }; // prettier-ignore
+    const reads = { label: 'Oil', unit: 'L', range: [0, 5] as [number, number], against: { figure: 'fuel' as const, within: 1 } }; // oxfmt-ignore
     const check = item('check', { reads });
     expect(askedOf(check)).toEqual({ kind: 'number', quantity: reads });
     expect(answered(check, { value: 3 }, null, briefed({ fuel: 3 }))).toEqual(taken('3 L, brief 3', 3));
@@ -131,7 +131,7 @@ describe('a figure that is typed', () => {
 
 describe('two places that are compared', () => {
   const words = item('compare', { between: ['left', 'right'] });
-  const compass = item('compare', { between: ['left', 'right'], apart: { most: 5, unit: '°', range: [0, 360], circle: 360 } }); // prettier-ignore
+  const compass = item('compare', { between: ['left', 'right'], apart: { most: 5, unit: '°', range: [0, 360], circle: 360 } }); // oxfmt-ignore
   const gauge = item('compare', { between: ['left', 'right'], apart: { most: 0.5, unit: 'bar', range: [0, 10] } });
 
   test('both have to be read', () => {
@@ -144,13 +144,13 @@ describe('two places that are compared', () => {
 
   test('words are the same, whatever their case', () => {
     expect(answered(words, { read: [' a7', 'A7 '] })).toEqual({ ...taken('both a7'), read: ['a7', 'A7'] });
-    expect(answered(words, { read: ['A7', 'B7'] })).toBe('Thing: left shows A7, right shows B7. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(words, { read: ['A7', 'B7'] })).toBe('Thing: left shows A7, right shows B7. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(rightOf(words)).toEqual({ ...says(), read: ['A7', 'A7'] });
   });
 
   test('figures lie so far apart, on a circle by the shorter way, and a figure that no gauge shows is refused', () => {
     expect(answered(gauge, { read: ['4', '4.5'] })).toEqual({ ...taken('0.5 bar apart', 0.5), read: ['4', '4.5'] });
-    expect(answered(gauge, { read: ['4', '4.6'] })).toBe('Thing: left shows 4 bar, right shows 4.6 bar, 0.6 bar apart; at most 0.5 is good. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(gauge, { read: ['4', '4.6'] })).toBe('Thing: left shows 4 bar, right shows 4.6 bar, 0.6 bar apart; at most 0.5 is good. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(answered(gauge, { read: ['4', '11'] })).toBe('Thing: right cannot show 11; 0 to 10 bar can');
     expect(answered(gauge, { read: ['-1', '4'] })).toBe('Thing: left cannot show -1; 0 to 10 bar can');
     expect(answered(gauge, { read: ['x', '4'] })).toBe('Thing: left cannot show x; 0 to 10 bar can');
@@ -165,7 +165,7 @@ describe('two places that are compared', () => {
 });
 
 describe('something that is held', () => {
-  const byAir = item('hold', { hold_s: 3, byOutsideAir: [[0, 6], [20, 2]] }); // prettier-ignore
+  const byAir = item('hold', { hold_s: 3, byOutsideAir: [[0, 6], [20, 2]] }); // oxfmt-ignore
 
   test('for its time, or as long as the air of the brief asks', () => {
     const hold = item('hold', { hold_s: 3 });
@@ -190,7 +190,7 @@ describe('something that is held', () => {
 describe('what ends by itself', () => {
   test('a wait settles itself where it is sensed; where nothing reads, a word is taken', () => {
     const wait = item('wait', { until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 60 });
-    expect(answered(wait, {}, frame(['oil.1.temperature', 20]))).toMatch(/^Thing settles itself when it has lasted: .*40.*\. Or skip it with a reason$/); // prettier-ignore
+    expect(answered(wait, {}, frame(['oil.1.temperature', 20]))).toMatch(/^Thing settles itself when it has lasted: .*40.*\. Or skip it with a reason$/); // oxfmt-ignore
     expect(answered(wait, {}, frame(['oil.1.temperature', 50]))).toMatch(/settles itself/);
     expect(answered(wait)).toEqual(taken('unknown, declared'));
     expect(answered(wait, { value: 45 })).toEqual(taken('45 °C, read by eye', 45));
@@ -200,7 +200,7 @@ describe('what ends by itself', () => {
 
   test('a watched start is ended by the watch, or by its last moment', () => {
     const watch = item('watch', { watch: 'engine-1-start', usual_s: 40 });
-    const timed = item('watch', { watch: 'engine-1-start', usual_s: 40, moments: [{ id: 'a', do: 'Starter' }, { id: 'b', do: 'Light' }] } as never); // prettier-ignore
+    const timed = item('watch', { watch: 'engine-1-start', usual_s: 40, moments: [{ id: 'a', do: 'Starter' }, { id: 'b', do: 'Light' }] } as never); // oxfmt-ignore
     const byHand: RunState = { ...open, source: 'by-hand' };
     expect(answered(watch)).toBe('The watch itself ends this item. Stop the start if it must end');
     expect(answered(timed)).toBe('Thing is ended by the watch, or by its last moment. Stop the start if it must end');
@@ -208,22 +208,22 @@ describe('what ends by itself', () => {
     expect(askedOf(timed)).toEqual({ kind: 'sensed' });
     expect(askedOf(timed, byHand)).toEqual({ kind: 'stage', stage: 0 });
     expect(rightOf(watch)).toEqual(says());
-    expect(rightOf(timed, { ...byHand, stages: { x: [4] } })).toEqual({ kind: 'stage-done', item: 'x', stage: 1, value: null, words: 'Light', last: false }); // prettier-ignore
+    expect(rightOf(timed, { ...byHand, stages: { x: [4] } })).toEqual({ kind: 'stage-done', item: 'x', stage: 1, value: null, words: 'Light', last: false }); // oxfmt-ignore
     expect(handsOf(timed)).toBe(0);
   });
 
   test('a test ends with its last stage', () => {
-    const tried = item('test', { stages: [{ id: 'a', do: 'Press' }, { id: 'b', do: 'Let go', restores: true }], opens: 'pressed' } as never); // prettier-ignore
+    const tried = item('test', { stages: [{ id: 'a', do: 'Press' }, { id: 'b', do: 'Let go', restores: true }], opens: 'pressed' } as never); // oxfmt-ignore
     expect(answered(tried)).toBe('Thing ends with its last stage, when everything is back');
     expect(askedOf(tried, { ...open, stages: { x: [3] } })).toEqual({ kind: 'stage', stage: 1 });
-    expect(rightOf(tried)).toEqual({ kind: 'stage-done', item: 'x', stage: 0, value: null, words: 'Press', last: false }); // prettier-ignore
+    expect(rightOf(tried)).toEqual({ kind: 'stage-done', item: 'x', stage: 0, value: null, words: 'Press', last: false }); // oxfmt-ignore
     expect(handsOf(tried)).toBe(10);
   });
 });
 
 describe('a choice', () => {
-  const decide = item('decide', { alternatives: [{ id: 'hot', label: 'Heat on' }, { id: 'cold', label: 'Heat off' }] }); // prettier-ignore
-  const ruled = item('decide', { alternatives: [{ id: 'hot', label: 'Heat on' }, { id: 'cold', label: 'Heat off' }, { id: 'as-is', label: 'As it is' }], rule: { kind: 'carburettor-icing', cooling_K: 15, expected: 'hot', otherwise: 'cold' } }); // prettier-ignore
+  const decide = item('decide', { alternatives: [{ id: 'hot', label: 'Heat on' }, { id: 'cold', label: 'Heat off' }] }); // oxfmt-ignore
+  const ruled = item('decide', { alternatives: [{ id: 'hot', label: 'Heat on' }, { id: 'cold', label: 'Heat off' }, { id: 'as-is', label: 'As it is' }], rule: { kind: 'carburettor-icing', cooling_K: 15, expected: 'hot', otherwise: 'cold' } }); // oxfmt-ignore
 
   test('is made, not confirmed', () => {
     expect(answered(decide)).toBe('Thing: choose one of the answers');
@@ -247,7 +247,7 @@ describe('a choice', () => {
 describe('a check with figures', () => {
   const measures = { label: 'Drop', unit: '%', range: [0, 20] as [number, number], good: [2, 8] as [number, number] };
   const typed = item('measure', { measures });
-  const traced = item('measure', { measures, trace: { stages: [{ id: 'a', do: 'Left', expect: { channel: 'switch.battery', is: 1 } }, { id: 'b', do: 'Both' }] } } as never); // prettier-ignore
+  const traced = item('measure', { measures, trace: { stages: [{ id: 'a', do: 'Left', expect: { channel: 'switch.battery', is: 1 } }, { id: 'b', do: 'Both' }] } } as never); // oxfmt-ignore
   const byHand: RunState = { ...open, source: 'by-hand' };
   const found = (verdict: 'good' | 'unusual' | 'fault' | 'unknown'): RunState => ({
     ...open,
@@ -259,7 +259,7 @@ describe('a check with figures', () => {
     expect(askedOf(traced, byHand)).toEqual({ kind: 'number', quantity: measures });
     expect(answered(typed, { value: 5 })).toEqual(taken('5 %', 5));
     expect([2, 8].map((value) => answered(typed, { value }))).toEqual([taken('2 %', 2), taken('8 %', 8)]);
-    expect(answered(typed, { value: 8.1 })).toBe('Thing: 8.1 %; expected 2 to 8. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(typed, { value: 8.1 })).toBe('Thing: 8.1 %; expected 2 to 8. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(answered(typed, { value: 1.9 })).toMatch(/expected 2 to 8/);
     expect(answered(traced, { value: 5 }, null, byHand)).toEqual(taken('5 %', 5));
     expect(rightOf(typed)).toEqual(says({ value: 5 }));
@@ -270,9 +270,9 @@ describe('a check with figures', () => {
     expect(askedOf(traced)).toEqual({ kind: 'measured', stage: 0, sensed: true });
     expect(askedOf(traced, { ...open, stages: { x: [2] } })).toEqual({ kind: 'measured', stage: 1, sensed: false });
     expect(answered(traced, { value: 5 })).toBe('Thing is measured from the readings: Left is next');
-    expect(answered(traced, { value: 5 }, null, { ...open, stages: { x: [2] } })).toBe('Thing is measured from the readings: Both is next'); // prettier-ignore
+    expect(answered(traced, { value: 5 }, null, { ...open, stages: { x: [2] } })).toBe('Thing is measured from the readings: Both is next'); // oxfmt-ignore
     expect(answered(traced, { value: 5 }, null, found('unknown'))).toEqual(taken('5 %', 5));
-    expect(answered(traced, { value: 5 }, null, found('fault'))).toBe('Thing: too much. Put it right, record a fault, or skip it with a reason'); // prettier-ignore
+    expect(answered(traced, { value: 5 }, null, found('fault'))).toBe('Thing: too much. Put it right, record a fault, or skip it with a reason'); // oxfmt-ignore
     expect(answered(traced, { value: 5 }, null, found('good'))).toMatch(/is measured from the readings/);
   });
 });
@@ -282,11 +282,11 @@ describe('what the program judges itself', () => {
     const start = item('check', { judges: 'rotor-wind' });
     const stop = item('check', { judges: 'rotor-wind-stop' });
     const wind = (speed_kt: number, gust_kt: number | null = null) => ({ direction_deg: null, speed_kt, gust_kt });
-    expect([askedOf(start), askedOf(stop)]).toEqual([{ kind: 'wind', phase: 'start' }, { kind: 'wind', phase: 'stop' }]); // prettier-ignore
+    expect([askedOf(start), askedOf(stop)]).toEqual([{ kind: 'wind', phase: 'start' }, { kind: 'wind', phase: 'stop' }]); // oxfmt-ignore
     expect(answered(start)).toBe('Thing: no wind entered. Enter the wind of this minute');
     expect(answered(start, { wind: wind(8) })).toMatchObject({ value: 8, wind: wind(8) });
-    expect(answered(start, { wind: wind(29) })).toMatch(/29 kt with the gust, from any side; 28 kt at most\. Wait, or turn the aircraft$/); // prettier-ignore
-    expect(answered(stop, { wind: wind(29) })).toMatchObject({ words: expect.stringMatching(/30 kt at most, close to the limit$/) }); // prettier-ignore
+    expect(answered(start, { wind: wind(29) })).toMatch(/29 kt with the gust, from any side; 28 kt at most\. Wait, or turn the aircraft$/); // oxfmt-ignore
+    expect(answered(stop, { wind: wind(29) })).toMatchObject({ words: expect.stringMatching(/30 kt at most, close to the limit$/) }); // oxfmt-ignore
     expect(answered(start, { wind: wind(8) })).not.toMatchObject({ words: expect.stringMatching(/close/) });
     const state = briefed({});
     const windy: RunState = { ...state, brief: { ...state.brief!, input: { wind: wind(10, 12) } } };
@@ -298,8 +298,8 @@ describe('what the program judges itself', () => {
   test('the power of this minute: a hover has to be left, and what is not known is not taken for granted', () => {
     const power = item('check', { judges: 'power' });
     expect(answered(power)).toEqual(taken('not computed: there is no brief'));
-    expect(answered(power, {}, null, briefed({ mass: 1800 }))).toMatchObject({ words: expect.stringMatching(/left out of ground effect/) }); // prettier-ignore
-    expect(answered(power, {}, null, briefed({ mass: 9000 }))).toMatch(/Get lighter, or wait for colder air$|Skip it with a reason, and look at the chart$/); // prettier-ignore
-    expect(answered(power, {}, null, briefed({ mass: null }))).toBe('Thing: unknown: the brief has no weight. Skip it with a reason, and look at the chart'); // prettier-ignore
+    expect(answered(power, {}, null, briefed({ mass: 1800 }))).toMatchObject({ words: expect.stringMatching(/left out of ground effect/) }); // oxfmt-ignore
+    expect(answered(power, {}, null, briefed({ mass: 9000 }))).toMatch(/Get lighter, or wait for colder air$|Skip it with a reason, and look at the chart$/); // oxfmt-ignore
+    expect(answered(power, {}, null, briefed({ mass: null }))).toBe('Thing: unknown: the brief has no weight. Skip it with a reason, and look at the chart'); // oxfmt-ignore
   });
 });

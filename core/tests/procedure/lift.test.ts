@@ -58,7 +58,7 @@ describe('the last look', () => {
     const hand = readyFor('H9');
     const lines = finalScan(hand.type, hand.state, goodFrame(hand.type), 600);
     expect(notReadyBecause(lines)).toBeNull();
-    expect(lines.map((l) => l.id)).toEqual(expect.arrayContaining(['tot.1', 'nr', 'captions', 'power', 'fuel', 'still-open', 'not-done', 'wind', 'people'])); // prettier-ignore
+    expect(lines.map((l) => l.id)).toEqual(expect.arrayContaining(['tot.1', 'nr', 'captions', 'power', 'fuel', 'still-open', 'not-done', 'wind', 'people'])); // oxfmt-ignore
     expect(acceptFromPilot(hand.type, hand.state, saysReady, goodFrame(hand.type)).ok).toBe(true);
   });
 
@@ -97,7 +97,7 @@ describe('the last look', () => {
     for (let i = 0; i < 200 && presentItem(hand.type, hand.state)?.id !== 'autopilot'; i++)
       hand.settle(presentItem(hand.type, hand.state)!);
     hand.wants({ kind: 'item-skipped', item: 'autopilot', reason: 'computer is out' });
-    expect(line(hand, goodFrame(hand.type), 'not-done')).toMatchObject({ verdict: 'unknown', words: 'Autopilot and trims: skipped, computer is out' }); // prettier-ignore
+    expect(line(hand, goodFrame(hand.type), 'not-done')).toMatchObject({ verdict: 'unknown', words: 'Autopilot and trims: skipped, computer is out' }); // oxfmt-ignore
     // 20 minutes of cruise alone take 75 kg
     const brief = hand.state.brief!;
     const dry = { ...hand.state, brief: { ...brief, expected: { ...brief.expected, fuel: 40 } } };

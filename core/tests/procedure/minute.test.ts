@@ -39,14 +39,14 @@ const frame = (...readings: [id: string, value: number][]): Float64Array => {
 };
 /** A brief of the day with what is given. */
 const brief = (rest: object = {}): Payload =>
-  ({ kind: 'briefed', brief: { ways: {}, overrides: [], accepted: [], expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 200, mass: 1800 }, oat_C: 12, pa_ft: 200, bleed: 'none', variation_E_deg: 0, words: '', input: { flight_min: 40 }, ...rest } }) as Payload; // prettier-ignore
+  ({ kind: 'briefed', brief: { ways: {}, overrides: [], accepted: [], expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 200, mass: 1800 }, oat_C: 12, pa_ft: 200, bleed: 'none', variation_E_deg: 0, words: '', input: { flight_min: 40 }, ...rest } }) as Payload; // oxfmt-ignore
 const phase = (name: 'off' | 'start' | 'idle' | 'run-up' | 'flight'): Payload => ({ kind: 'phase', phase: name });
 
 describe('how long the rest of the list takes', () => {
   const a = item('a', 'check', { hands_s: 10 });
   const b = item('b', 'check', { hands_s: 20 });
   const hold = item('hold', 'hold', { hold_s: 6 });
-  const warm = item('warm', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 100, needs: ['a'] }); // prettier-ignore
+  const warm = item('warm', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 100, needs: ['a'] }); // oxfmt-ignore
   const go = item('go', 'check', { hands_s: 5, needs: ['warm'] });
   const type = typeWith([a, warm, b, hold, go]);
   const ready = (...args: [RunState, Parameters<typeof scheduleOf>[2]?]) => scheduleOf(type, ...args);
@@ -65,7 +65,7 @@ describe('how long the rest of the list takes', () => {
     ]);
     expect(ready(after(did('a'), did('warm'))).ready_s).toBeCloseTo(20 + 8 + 5, 6);
     expect(ready(after(did('a'), did('warm'))).heldBy).toBe(b);
-    expect(ready(after(...['a', 'warm', 'b', 'hold', 'go'].map((id) => did(id))))).toMatchObject({ ready_s: 0, heldBy: null }); // prettier-ignore
+    expect(ready(after(...['a', 'warm', 'b', 'hold', 'go'].map((id) => did(id))))).toMatchObject({ ready_s: 0, heldBy: null }); // oxfmt-ignore
   });
 
   test('a wait that runs counts with what is left of it; one that has not begun does not', () => {
@@ -78,7 +78,7 @@ describe('how long the rest of the list takes', () => {
   test('the longest wait of the longest path holds; of hands alone, the first', () => {
     const first = item('first', 'wait', { until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 30 });
     const second = item('second', 'watch', { watch: 'engine-1-start', usual_s: 50, needs: ['first'] });
-    const beside = item('beside', 'wait', { background: true, until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 60 }); // prettier-ignore
+    const beside = item('beside', 'wait', { background: true, until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 60 }); // oxfmt-ignore
     const slow = item('slow', 'check', { hands_s: 90 });
     expect(scheduleOf(typeWith([first, second, beside, slow]), after()).heldBy).toBe(second);
     expect(scheduleOf(typeWith([slow, beside]), after()).heldBy).toBe(slow);
@@ -95,7 +95,7 @@ describe('how long the rest of the list takes', () => {
   test('of what may be done meanwhile, what begins the longest wait is first, behind the waits that run', () => {
     const early = item('early', 'check', { meanwhile: true, hands_s: 3 });
     const heat = item('heat', 'check', { meanwhile: true, hands_s: 3 });
-    const long = item('long', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 500, needs: ['heat'] }); // prettier-ignore
+    const long = item('long', 'wait', { background: true, until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 500, needs: ['heat'] }); // oxfmt-ignore
     const far = item('far', 'check', { meanwhile: true, needs: ['b'] });
     const many = typeWith([a, warm, early, heat, long, b, far]);
     expect(scheduleOf(many, after()).beginFirst).toEqual([heat, early]);
@@ -114,7 +114,7 @@ describe('how long the rest of the list takes', () => {
       const dur = durationOf(type, one, past, oat_C);
       return 'fixed' in dur ? dur.fixed : Math.exp(dur.mu);
     };
-    const past = (took_s: number, oat_C: number | null, id = 'volts', n = 40) => Array.from({ length: n }, (): PastWait => ({ item: id, took_s, oat_C })); // prettier-ignore
+    const past = (took_s: number, oat_C: number | null, id = 'volts', n = 40) => Array.from({ length: n }, (): PastWait => ({ item: id, took_s, oat_C })); // oxfmt-ignore
     const volts = item('volts', 'wait', { until: { channel: 'bus.volts', atLeast: 26 }, usual_s: 40 });
     expect([of(a), of(hold), of(item('h', 'hold', { hold_s: 6, hands_s: 3 }))]).toEqual([10, 8, 3]);
     expect(of(volts)).toBeCloseTo(40, 9);
@@ -125,10 +125,10 @@ describe('how long the rest of the list takes', () => {
     expect(of(volts, past(80, null))).toBeGreaterThan(70);
     expect(of(volts, past(80, 40), null)).toBeGreaterThan(70);
     expect(of(volts, past(80, 10, 'other'))).toBeCloseTo(40, 9);
-    expect([of(volts, past(160, 10)) > 100, of(volts, past(161, 10)), of(volts, past(10, 10)) < 20, of(volts, past(9, 10))]).toEqual([true, expect.closeTo(40, 9), true, expect.closeTo(40, 9)]); // prettier-ignore
+    expect([of(volts, past(160, 10)) > 100, of(volts, past(161, 10)), of(volts, past(10, 10)) < 20, of(volts, past(9, 10))]).toEqual([true, expect.closeTo(40, 9), true, expect.closeTo(40, 9)]); // oxfmt-ignore
     // thirty are enough: older ones are not asked
     expect(of(volts, [...past(40, 10, 'volts', 30), ...past(150, 10)])).toBeCloseTo(40, 6);
-    const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'P', hold_s: 6 }, { id: 'q', do: 'Q' }] } } as never); // prettier-ignore
+    const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'P', hold_s: 6 }, { id: 'q', do: 'Q' }] } } as never); // oxfmt-ignore
     expect(of(check)).toBeCloseTo(14, 9);
     expect(of(item('m', 'measure', { measures: {} } as never))).toBe(15);
   });
@@ -136,7 +136,7 @@ describe('how long the rest of the list takes', () => {
   test('a warm-up is told from this tail’s earlier ones, carried over to this air', () => {
     const oil = item('oil', 'wait', { until: { channel: 'oil.1.temperature', atLeast: 40 }, usual_s: 300 });
     const curve = { every_s: 5, rise_K: Array.from({ length: 20 }, (_, i) => 2 * i) };
-    const past = (rest: Partial<PastWait> = {}): PastWait => ({ item: 'oil', took_s: 75, oat_C: 10, curves: { 'oil.1.temperature': curve }, ...rest }); // prettier-ignore
+    const past = (rest: Partial<PastWait> = {}): PastWait => ({ item: 'oil', took_s: 75, oat_C: 10, curves: { 'oil.1.temperature': curve }, ...rest }); // oxfmt-ignore
     const of = (all: PastWait[], oat_C: number | null = 10) => {
       const dur = durationOf(type, oil, all, oat_C);
       return 'mu' in dur ? [Math.exp(dur.mu), dur.sigma] : [];
@@ -152,7 +152,7 @@ describe('how long the rest of the list takes', () => {
     const usual = of([]);
     expect(usual[0]).toBeCloseTo(300, 6);
     for (const other of [{ item: 'other' }, { curves: undefined, took_s: 9 }, { oat_C: null, took_s: 9 }, { curves: {}, took_s: 9 }])
-      expect(of(many(other))[0], JSON.stringify(other)).toBeCloseTo(300, 6); // prettier-ignore
+      expect(of(many(other))[0], JSON.stringify(other)).toBeCloseTo(300, 6); // oxfmt-ignore
     // thirty are enough
     const slower = { every_s: 5, rise_K: Array.from({ length: 60 }, (_, i) => i / 2) };
     expect(of([...many({}, 30), ...many({ curves: { 'oil.1.temperature': slower } }, 30)])).toEqual(of(many({}, 30)));
@@ -164,7 +164,7 @@ describe('how long the rest of the list takes', () => {
     expect(waitsOf(type, journal(did('a'), skip('warm')), 9)).toEqual([]);
     const check = item('m', 'measure', { trace: { stages: [{ id: 'p', do: 'P' }] } } as never);
     const measured = typeWith([a, b, check]);
-    expect(waitsOf(measured, journal(did('b'), did('a'), did('m')), null)).toEqual([{ item: 'm', took_s: 2, oat_C: null }]); // prettier-ignore
+    expect(waitsOf(measured, journal(did('b'), did('a'), did('m')), null)).toEqual([{ item: 'm', took_s: 2, oat_C: null }]); // oxfmt-ignore
     expect(begunAt_s(reduceRun(entries), warm)).toBe(2);
     expect(begunAt_s(reduceRun(entries), a)).toBe(0);
   });
@@ -172,14 +172,14 @@ describe('how long the rest of the list takes', () => {
 
 describe('a warm-up', () => {
   const a = item('a', 'check');
-  const both = item('both', 'wait', { until: { all: [{ channel: 'oil.1.temperature', atLeast: 40 }, { channel: 'gearbox.oil.temperature', atLeast: 30 }, { channel: 'bus.volts', atLeast: 26 }, { channel: 'nr', below: 5 }] }, usual_s: 60, needs: ['a'] } as never); // prettier-ignore
+  const both = item('both', 'wait', { until: { all: [{ channel: 'oil.1.temperature', atLeast: 40 }, { channel: 'gearbox.oil.temperature', atLeast: 30 }, { channel: 'bus.volts', atLeast: 26 }, { channel: 'nr', below: 5 }] }, usual_s: 60, needs: ['a'] } as never); // oxfmt-ignore
   const type = typeWith([a, both, item('z', 'check')]);
 
   test('waits for temperatures that rise, each with its target', () => {
-    expect(warmTargets(type, both)).toEqual([{ channel: 'oil.1.temperature', target_C: 40 }, { channel: 'gearbox.oil.temperature', target_C: 30 }]); // prettier-ignore
+    expect(warmTargets(type, both)).toEqual([{ channel: 'oil.1.temperature', target_C: 40 }, { channel: 'gearbox.oil.temperature', target_C: 30 }]); // oxfmt-ignore
     expect(warmTargets(type, a)).toEqual([]);
     expect(warmTargets(type, item('n', 'wait', { until: { channel: 'oil.1.temperature', atMost: 40 } }))).toEqual([]);
-    expect(warmTargets(type, item('n', 'wait', { until: { channel: 'oil.1.temperature', minus: 'outside.air', atLeast: 40 } } as never))).toEqual([]); // prettier-ignore
+    expect(warmTargets(type, item('n', 'wait', { until: { channel: 'oil.1.temperature', minus: 'outside.air', atLeast: 40 } } as never))).toEqual([]); // oxfmt-ignore
   });
 
   test('leaves its curve of each temperature above the air, in steps of five seconds from when it could begin', () => {
@@ -189,7 +189,7 @@ describe('a warm-up', () => {
       t_s,
       columns: [t_s.map((t) => 10 + t), t_s.map((t) => (t > 20 ? NaN : 10))],
     };
-    const entries = journal(did('a'), ...Array.from({ length: 17 }, () => ({ kind: 'mark', words: '' }) as Payload), did('both')); // prettier-ignore
+    const entries = journal(did('a'), ...Array.from({ length: 17 }, () => ({ kind: 'mark', words: '' }) as Payload), did('both')); // oxfmt-ignore
     const [wait] = pastWaitsOf(type, entries, trace, 10);
     expect(wait).toMatchObject({ item: 'both', took_s: 36, oat_C: 10 });
     // a point is the mean of the two and a half seconds on either side
@@ -224,9 +224,9 @@ describe('fuel and weight of this minute', () => {
   test('at hand is what the brief has, with the gauge before it and the fuel less what was burned', () => {
     const said = brief({ pa_ft: 200.2, input: { wind: { direction_deg: 240, speed_kt: 12 }, heading_deg: 30 } });
     const state = after(said, phase('idle'));
-    expect(atHandNow(type, state, frame(['outside.air', 15]), 364)).toEqual({ pa_ft: 201, oat_C: 15, wind_deg: 240, wind_kt: 12, nose_deg: 30, fuel_kg: Math.floor(200 - ground_idle / 10) }); // prettier-ignore
+    expect(atHandNow(type, state, frame(['outside.air', 15]), 364)).toEqual({ pa_ft: 201, oat_C: 15, wind_deg: 240, wind_kt: 12, nose_deg: 30, fuel_kg: Math.floor(200 - ground_idle / 10) }); // oxfmt-ignore
     expect(atHandNow(type, state, null, 4)).toMatchObject({ oat_C: 12, fuel_kg: 200 });
-    expect(atHandNow(type, after(), null, 4)).toEqual({ pa_ft: null, oat_C: null, wind_deg: null, wind_kt: null, nose_deg: null, fuel_kg: null }); // prettier-ignore
+    expect(atHandNow(type, after(), null, 4)).toEqual({ pa_ft: null, oat_C: null, wind_deg: null, wind_kt: null, nose_deg: null, fuel_kg: null }); // oxfmt-ignore
     expect(atHandNow(type, after(brief({ expected: { fuel: 1 } }), phase('flight')), null, 1e6).fuel_kg).toBe(0);
   });
 });
@@ -235,7 +235,7 @@ describe('power of this minute', () => {
   const now = (rest: object = {}, values: Float64Array | null = null) =>
     powerNow(skerry, after(brief(rest)), values, 0);
   const figure = (margin: number) => ({ required: 1, available: 1, margin, limitedBy: 'the transmission' });
-  const known = (low: number, high: number): PowerNow => ({ ...(now() as PowerNow), unit: '%', low: figure(low), high: figure(high) }); // prettier-ignore
+  const known = (low: number, high: number): PowerNow => ({ ...(now() as PowerNow), unit: '%', low: figure(low), high: figure(high) }); // oxfmt-ignore
 
   test('says what it lacks, one thing at a time, and never guesses', () => {
     expect(powerNow(skerry, after(), null, 0)).toEqual({ unknown: 'the brief has no pressure' });
@@ -250,27 +250,27 @@ describe('power of this minute', () => {
   });
 
   test('in words: no hover, one in ground effect alone, or both, with what limits', () => {
-    expect(sayPower(known(-1, -2))).toEqual({ words: 'no hover in ground effect: -1.0 % short, the transmission limits', hovers: false }); // prettier-ignore
-    expect(sayPower(known(0, -0.1))).toEqual({ words: 'in ground effect only: 0.0 % left there, -0.1 % short above it, the transmission limits', hovers: true }); // prettier-ignore
-    expect(sayPower(known(9, 0))).toEqual({ words: '0.0 % left out of ground effect, 9.0 % left in it, the transmission limits', hovers: true }); // prettier-ignore
+    expect(sayPower(known(-1, -2))).toEqual({ words: 'no hover in ground effect: -1.0 % short, the transmission limits', hovers: false }); // oxfmt-ignore
+    expect(sayPower(known(0, -0.1))).toEqual({ words: 'in ground effect only: 0.0 % left there, -0.1 % short above it, the transmission limits', hovers: true }); // oxfmt-ignore
+    expect(sayPower(known(9, 0))).toEqual({ words: '0.0 % left out of ground effect, 9.0 % left in it, the transmission limits', hovers: true }); // oxfmt-ignore
     expect(sayPower({ unknown: 'x' })).toEqual({ words: 'unknown: x', hovers: null });
   });
 
   test('of a piston says whether its chart or its full throttle limits it', () => {
-    const at = (pa_ft: number): string => (powerNow(typeOf('T2'), after(brief({ pa_ft, oat_C: 15, expected: { mass: 600 } })), null, 0) as PowerNow).high.limitedBy; // prettier-ignore
+    const at = (pa_ft: number): string => (powerNow(typeOf('T2'), after(brief({ pa_ft, oat_C: 15, expected: { mass: 600 } })), null, 0) as PowerNow).high.limitedBy; // oxfmt-ignore
     expect([at(0), at(9000)]).toEqual(['the chart', 'full throttle']);
   });
 
   test('a hover of a piston is predicted as a band, never above what it has; without a brief it is not', () => {
     const trainer = typeOf('T2');
-    const hover = (rest: object = {}) => predictedHover(trainer, after(brief({ oat_C: 15, expected: { mass: 560 }, ...rest })), null); // prettier-ignore
+    const hover = (rest: object = {}) => predictedHover(trainer, after(brief({ oat_C: 15, expected: { mass: 560 }, ...rest })), null); // oxfmt-ignore
     const now = powerNow(trainer, after(brief({ oat_C: 15, expected: { mass: 560 } })), null, 0) as PowerNow;
     const [least, most] = hover()!;
     expect(most - least).toBeCloseTo(2.5, 6);
     expect(least).toBeGreaterThan(now.low.required - 1.7);
     expect(least).toBeLessThan(now.low.required - 1.3);
     const [, heavy] = hover({ expected: { mass: 620 }, pa_ft: 3000 })!;
-    expect(heavy).toBeLessThanOrEqual((powerNow(trainer, after(brief({ oat_C: 15, pa_ft: 3000, expected: { mass: 620 } })), null, 0) as PowerNow).takeOff); // prettier-ignore
+    expect(heavy).toBeLessThanOrEqual((powerNow(trainer, after(brief({ oat_C: 15, pa_ft: 3000, expected: { mass: 620 } })), null, 0) as PowerNow).takeOff); // oxfmt-ignore
     expect(hover({ oat_C: null })).toBeNull();
     expect(predictedHover(skerry, after(brief()), null)).toBeNull();
   });
@@ -300,7 +300,7 @@ describe('wind of this minute', () => {
       { heading_deg: 30, wind: wind(null, 10) },
       { heading_deg: 30, wind: wind(30, null) },
     ])
-      // prettier-ignore
+      // oxfmt-ignore
       expect(at(lacking).tailwind_kt, JSON.stringify(lacking)).toBeNaN();
     expect(at({}).pressureAltitude_ft).toBe(200);
     expect(startAir(after()).pressureAltitude_ft).toBeNaN();
@@ -308,12 +308,12 @@ describe('wind of this minute', () => {
 
   test('at the rotor is judged on its side, or by the lowest of all limits', () => {
     const state = after(brief({ input: { heading_deg: 30 } }));
-    const judged = (now: Parameters<typeof rotorWindNow>[2], phaseOf?: 'start' | 'stop') => rotorWindNow(skerry, state.brief, now, phaseOf); // prettier-ignore
+    const judged = (now: Parameters<typeof rotorWindNow>[2], phaseOf?: 'start' | 'stop') => rotorWindNow(skerry, state.brief, now, phaseOf); // oxfmt-ignore
     expect(judged(null)).toEqual({ verdict: 'UNKNOWN', words: 'no wind entered', wind_kt: null });
-    expect(judged({ direction_deg: 30, speed_kt: 20, gust_kt: 19 })).toEqual({ verdict: 'UNKNOWN', words: 'the gust is below the wind; enter both again', wind_kt: null }); // prettier-ignore
+    expect(judged({ direction_deg: 30, speed_kt: 20, gust_kt: 19 })).toEqual({ verdict: 'UNKNOWN', words: 'the gust is below the wind; enter both again', wind_kt: null }); // oxfmt-ignore
     expect(judged({ direction_deg: 30, speed_kt: 20, gust_kt: 20 }).verdict).toBe('WITHIN');
-    expect(judged({ direction_deg: 30, speed_kt: 20, gust_kt: null })).toEqual({ verdict: 'WITHIN', words: '20 kt with the gust, from ahead; 45 kt at most', wind_kt: 20 }); // prettier-ignore
-    expect(judged({ direction_deg: 210, speed_kt: 20.2, gust_kt: null }).words).toBe('21 kt with the gust, from behind; 28 kt at most'); // prettier-ignore
+    expect(judged({ direction_deg: 30, speed_kt: 20, gust_kt: null })).toEqual({ verdict: 'WITHIN', words: '20 kt with the gust, from ahead; 45 kt at most', wind_kt: 20 }); // oxfmt-ignore
+    expect(judged({ direction_deg: 210, speed_kt: 20.2, gust_kt: null }).words).toBe('21 kt with the gust, from behind; 28 kt at most'); // oxfmt-ignore
     expect(judged({ direction_deg: 120, speed_kt: 20, gust_kt: null }, 'stop').words).toMatch(/from the right; 36 kt/);
     expect(judged({ direction_deg: 300, speed_kt: 20, gust_kt: null }, 'stop').words).toMatch(/from the left; 34 kt/);
     expect(judged({ direction_deg: null, speed_kt: 20, gust_kt: null }).words).toMatch(/from any side; 28 kt at most/);
@@ -344,7 +344,7 @@ describe('the last look, line by line', () => {
     const bare = typeWith([a], { room: ['nr', 'outside.air'], limits: [] });
     const lines = (nrNow: number) => finalScan(bare, after(), frame(['nr', nrNow], ['outside.air', 12]), 4);
     expect(lines(high).map((l) => l.id)).not.toContain('outside.air');
-    expect([lines(low), lines(high), lines(low - 0.1), lines(high + 0.1)].map((all) => all.find((l) => l.id === 'nr')!.verdict)).toEqual([true, true, false, false]); // prettier-ignore
+    expect([lines(low), lines(high), lines(low - 0.1), lines(high + 0.1)].map((all) => all.find((l) => l.id === 'nr')!.verdict)).toEqual([true, true, false, false]); // oxfmt-ignore
     expect(line('oil.1.pressure', frame(['oil.1.pressure', 0.2]))[1]).toMatch(
       /^0\.2 bar; .*at least .* bar in flight$/,
     );
@@ -353,15 +353,15 @@ describe('the last look, line by line', () => {
   test('captions, air, fuel, what is open and what was skipped', () => {
     expect(line('captions', frame(['captions', 0]))).toEqual([true, '0 lit']);
     expect(line('captions', null)[0]).toBe('unknown');
-    expect(finalScan(typeWith([a]), after(), null, 0).find((l) => l.id === 'captions')).toMatchObject({ verdict: 'unknown', words: 'not counted' }); // prettier-ignore
+    expect(finalScan(typeWith([a]), after(), null, 0).find((l) => l.id === 'captions')).toMatchObject({ verdict: 'unknown', words: 'not counted' }); // oxfmt-ignore
     expect(line('air', null)).toEqual(['unknown', 'no reading']);
     expect(line('air', frame(['outside.air', 12]))).toEqual(['unknown', '12 °C; not in the brief']);
     expect(line('air', frame(['outside.air', 17]), brief())).toEqual([true, '17 °C; 12 °C in the brief']);
-    expect(line('air', frame(['outside.air', 17.1]), brief())).toEqual(['unknown', '17 °C; 12 °C in the brief, power is judged in the warmer']); // prettier-ignore
+    expect(line('air', frame(['outside.air', 17.1]), brief())).toEqual(['unknown', '17 °C; 12 °C in the brief, power is judged in the warmer']); // oxfmt-ignore
     expect(line('air', frame(['outside.air', 6.9]), brief())[0]).toBe('unknown');
     const needed = Math.ceil((skerry.loading.fuel.flow_kgph.cruise * 60) / 60);
     expect(line('fuel', null)).toEqual(['unknown', 'not in the brief']);
-    expect(line('fuel', null, brief({ expected: { fuel: needed } }))).toEqual([true, `about ${needed} kg; ${needed} kg for 40 min and 20 min of reserve`]); // prettier-ignore
+    expect(line('fuel', null, brief({ expected: { fuel: needed } }))).toEqual([true, `about ${needed} kg; ${needed} kg for 40 min and 20 min of reserve`]); // oxfmt-ignore
     expect(line('fuel', null, brief({ expected: { fuel: needed - 0.1 } }))[0]).toBe(false);
     expect(line('still-open', null)).toEqual([true, 'everything is back in its place']);
     expect(line('not-done', null)).toEqual([true, 'none']);
@@ -373,8 +373,8 @@ describe('the last look, line by line', () => {
     expect(line('people', null, did('area'))).toEqual([true, 'settled: area']);
     expect(line('people', null, skip('area'))[0]).toBe('unknown');
     expect(line('wind', null)[0]).toBe('unknown');
-    expect(line('wind', null, brief({ input: { wind: { direction_deg: null, speed_kt: 8, gust_kt: null } } }))[0]).toBe(true); // prettier-ignore
-    expect(line('wind', null, brief({ input: { wind: { direction_deg: null, speed_kt: 80, gust_kt: null } } }))[0]).toBe(false); // prettier-ignore
+    expect(line('wind', null, brief({ input: { wind: { direction_deg: null, speed_kt: 8, gust_kt: null } } }))[0]).toBe(true); // oxfmt-ignore
+    expect(line('wind', null, brief({ input: { wind: { direction_deg: null, speed_kt: 80, gust_kt: null } } }))[0]).toBe(false); // oxfmt-ignore
     expect(line('power', null, brief())[0]).toBe(true);
     expect(line('power', null)[0]).toBe('unknown');
   });
@@ -383,7 +383,7 @@ describe('the last look, line by line', () => {
 describe('what sensors settle', () => {
   const on = item('on', 'set', { expect: { channel: 'switch.battery', is: 1 } });
   const seen = item('seen', 'check', { expect: { channel: 'switch.boost', is: 1 } });
-  const lasts = item('lasts', 'wait', { background: true, until: { channel: 'switch.boost', is: 1, for: 3 }, usual_s: 5 }); // prettier-ignore
+  const lasts = item('lasts', 'wait', { background: true, until: { channel: 'switch.boost', is: 1, for: 3 }, usual_s: 5 }); // oxfmt-ignore
   const type = typeWith([on, seen, lasts]);
 
   test('an item that is present, once in one try; what has only been looked at is the pilot’s', () => {
@@ -416,25 +416,25 @@ describe('what sensors settle', () => {
     const watch = item('go', 'watch', { watch: 'engine-1-start', usual_s: 40 });
     const of = typeWith([watch]);
     const record = { attempt: 1, peak_C: 712.4, idleAt_s: NaN, unseen_s: 0, doubted_s: 0 } as never;
-    const event = (rest: object): WatchEvent => ({ kind: 'start-done', t_s: 5, watch: 'engine-1-start', verdict: 'good', record, profile: {}, ...rest }) as never; // prettier-ignore
+    const event = (rest: object): WatchEvent => ({ kind: 'start-done', t_s: 5, watch: 'engine-1-start', verdict: 'good', record, profile: {}, ...rest }) as never; // oxfmt-ignore
     const written = (e: WatchEvent, state = after()) => new Runner(of).fromWatch(e, state);
     expect(written(event({}))).toEqual([
-      { kind: 'start-done', watch: 'engine-1-start', verdict: 'good', record: { attempt: 1, peak_C: 712.4, idleAt_s: null, unseen_s: 0, doubted_s: 0 } }, // prettier-ignore
+      { kind: 'start-done', watch: 'engine-1-start', verdict: 'good', record: { attempt: 1, peak_C: 712.4, idleAt_s: null, unseen_s: 0, doubted_s: 0 } }, // oxfmt-ignore
       { kind: 'item-done', item: 'go', how: 'watched', value: 712.4, words: 'peak 712 °C' },
     ]);
-    expect(written(event({ record: { attempt: 1, peak_C: NaN } }))[1]).toMatchObject({ value: null, words: 'idle stable' }); // prettier-ignore
-    expect(written(event({ verdict: 'unknown' }))[1]).toMatchObject({ words: expect.stringMatching(/^peak 712 °C as far as it was seen; /) }); // prettier-ignore
+    expect(written(event({ record: { attempt: 1, peak_C: NaN } }))[1]).toMatchObject({ value: null, words: 'idle stable' }); // oxfmt-ignore
+    expect(written(event({ verdict: 'unknown' }))[1]).toMatchObject({ words: expect.stringMatching(/^peak 712 °C as far as it was seen; /) }); // oxfmt-ignore
     for (const state of [after(aborted), after(did('go')), { ...after(), source: 'recording' as const }])
       expect(written(event({}), state)).toHaveLength(1);
     expect(written(event({ watch: 'other' }))).toHaveLength(1);
     expect(written({ kind: 'start-ended' } as never)).toEqual([]);
     expect(written({ kind: 'phase', t_s: 1, phase: 'idle' })).toEqual([{ kind: 'phase', phase: 'idle' }]);
-    const done = { kind: 'run-up-done', t_s: 9, watch: 'engine-1-start', took_s: 12.34, torqueMax_pct: 0, splitMax_pct: 0, rotorMax_pct: 100.2 } as const; // prettier-ignore
+    const done = { kind: 'run-up-done', t_s: 9, watch: 'engine-1-start', took_s: 12.34, torqueMax_pct: 0, splitMax_pct: 0, rotorMax_pct: 100.2 } as const; // oxfmt-ignore
     expect(written(done)).toEqual([
-      { kind: 'run-up-done', watch: 'engine-1-start', took_s: 12.34, torqueMax_pct: 0, splitMax_pct: 0, rotorMax_pct: 100.2 }, // prettier-ignore
+      { kind: 'run-up-done', watch: 'engine-1-start', took_s: 12.34, torqueMax_pct: 0, splitMax_pct: 0, rotorMax_pct: 100.2 }, // oxfmt-ignore
       { kind: 'item-done', item: 'go', how: 'watched', value: 12.34, words: '12.3 s, rotor to 100.2 %' },
     ]);
-    expect(written({ ...done, torqueMax_pct: 31, splitMax_pct: 4 })[1]).toMatchObject({ words: '12.3 s, rotor to 100.2 %, torque to 31 %, split to 4 %' }); // prettier-ignore
+    expect(written({ ...done, torqueMax_pct: 31, splitMax_pct: 4 })[1]).toMatchObject({ words: '12.3 s, rotor to 100.2 %, torque to 31 %, split to 4 %' }); // oxfmt-ignore
     const [cue] = written({ kind: 'cue', t_s: 1, code: 'c', severity: 'call', text: 't', say: 's' });
     expect(samePayload(cue!, { kind: 'cue', code: 'c', severity: 'call', text: 't', say: 's' })).toBe(true);
     expect(cue).toEqual({ kind: 'cue', code: 'c', severity: 'call', text: 't', say: 's' });

@@ -4,7 +4,7 @@ import { attempt } from '@rouse/core/quantity';
 
 const low = { id: 'low', lower: 100, period_s: 60, max_periods: 2, min_charge_s: 2, maintenance: false };
 const high = { id: 'high', lower: 120, period_s: 30, max_periods: 2, min_charge_s: 0, maintenance: true };
-const config: LedgerConfig = { ratings: [low, high], absolute_max: 140, hysteresis: 2, rearm_s: 5, max_gap_s: 2, higher_counts_in_lower: false }; // prettier-ignore
+const config: LedgerConfig = { ratings: [low, high], absolute_max: 140, hysteresis: 2, rearm_s: 5, max_gap_s: 2, higher_counts_in_lower: false }; // oxfmt-ignore
 
 class Fed {
   readonly told: string[] = [];
@@ -162,7 +162,7 @@ describe('what is no ledger', () => {
     ['a rest that is none', { rearm_s: NaN }, 'rearm_s'],
     ['a gap below nothing', { max_gap_s: -0.1 }, 'max_gap_s'],
   ])('%s', (_, over, field) => {
-    expect(attempt(() => new RatingLedger({ ...config, ...over } as LedgerConfig))).toEqual({ error: 'BAD_CONFIG', field }); // prettier-ignore
+    expect(attempt(() => new RatingLedger({ ...config, ...over } as LedgerConfig))).toEqual({ error: 'BAD_CONFIG', field }); // oxfmt-ignore
   });
 
   test('nothing of it may be nought but the rests', () => {
@@ -176,16 +176,16 @@ describe('what is no ledger', () => {
     [[[0, 1], [1, 'x']], 'NOT_A_NUMBER'],
   ])('samples %j', (samples, code) => {
     expect(attempt(() => ratingLedger(config, samples as never))).toEqual({ error: code, field: 'samples' });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('of two samples at one time the higher one counts', () => {
-    const two = (a: number, b: number) => ratingLedger(config, [[0, 90], [1, 90], [1, a], [1, b], [2, 90]]).ratings; // prettier-ignore
+    const two = (a: number, b: number) => ratingLedger(config, [[0, 90], [1, 90], [1, a], [1, b], [2, 90]]).ratings; // oxfmt-ignore
     expect(two(130, 95)).toEqual(two(95, 130));
     expect(two(130, 95)[1]!.total_booked_s).toBeGreaterThan(0);
   });
 
   test('a record that ends with a hole ends the uses that are over behind it', () => {
-    const read = (v: number) => ratingLedger(config, [[0, 130], [10, v]]); // prettier-ignore
+    const read = (v: number) => ratingLedger(config, [[0, 130], [10, v]]); // oxfmt-ignore
     expect(read(90).ratings[1]!.periods).toMatchObject([{ end: 10, open: false, charged: 1 }]);
     expect(read(90).events.map((e) => e.type)).toEqual(['GAP_ESTIMATED', 'PERIOD_START', 'PERIOD_END']);
     expect(read(118.5).ratings[1]!.periods).toMatchObject([{ open: true }]);
@@ -193,14 +193,14 @@ describe('what is no ledger', () => {
   });
 
   test('samples as far apart as they may be are a line', () => {
-    const far = (s: number) => ratingLedger(config, [[0, 130], [s, 130]]).ratings[1]!.periods[0]; // prettier-ignore
+    const far = (s: number) => ratingLedger(config, [[0, 130], [s, 130]]).ratings[1]!.periods[0]; // oxfmt-ignore
     expect(far(2)).toMatchObject({ measured_s: 2, estimated_s: 0 });
     expect(far(2.1)).toMatchObject({ measured_s: 0, estimated_s: 2.1 });
   });
 });
 
 test('a rating by the regulation, or a word that is none', () => {
-  expect(ratingDefinition('OEI_30S')).toEqual({ period_s: 30, max_periods_per_flight: 3, oei: true, mandatory_inspection: true }); // prettier-ignore
+  expect(ratingDefinition('OEI_30S')).toEqual({ period_s: 30, max_periods_per_flight: 3, oei: true, mandatory_inspection: true }); // oxfmt-ignore
   for (const none of [undefined, null])
     expect(attempt(() => ratingDefinition(none as never))).toEqual({ error: 'MISSING', field: 'rating' });
   for (const none of ['OEI_45S', 'toString', ''])

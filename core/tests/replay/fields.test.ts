@@ -76,7 +76,7 @@ describe('a time', () => {
   });
 
   test('of a clock: hours or none, fractions with point or comma, in quotes or blanks', () => {
-    expect(read('clock', '01:02:03', '62:03', '1:02:03.25', '1:02:03,5', ' "1:02:04" ')).toEqual([3723, 3723, 3723.25, 3723.5, 3724]); // prettier-ignore
+    expect(read('clock', '01:02:03', '62:03', '1:02:03.25', '1:02:03,5', ' "1:02:04" ')).toEqual([3723, 3723, 3723.25, 3723.5, 3724]); // oxfmt-ignore
     expect(read('clock', '0:00:00.125')[0]).toBeCloseTo(0.125, 9);
   });
 
@@ -85,25 +85,25 @@ describe('a time', () => {
   });
 
   test('of two halves of a day', () => {
-    expect(read('clock', '12:00:00 AM', '1:00:00 am', '11:59:59 AM', '12:00:00 PM', '1:00:00 p', '11:00:00pm')).toEqual([0, 3600, 43_199, 43_200, NaN, 82_800]); // prettier-ignore
+    expect(read('clock', '12:00:00 AM', '1:00:00 am', '11:59:59 AM', '12:00:00 PM', '1:00:00 p', '11:00:00pm')).toEqual([0, 3600, 43_199, 43_200, NaN, 82_800]); // oxfmt-ignore
     expect(read('clock', '1:00:00 xm', 'am', 'pm')).toEqual([NaN, NaN, NaN]);
     expect(read('clock', '"1:00:00 PM" ')).toEqual([46_800]);
   });
 
   test('goes on past midnight, and a clock that was set back by less does not', () => {
-    expect(read('clock', '23:59:59', '00:00:01', '00:00:02', '23:00:00', '00:30:00')).toEqual([86_399, 86_401, 86_402, 169_200, 174_600]); // prettier-ignore
+    expect(read('clock', '23:59:59', '00:00:01', '00:00:02', '23:00:00', '00:30:00')).toEqual([86_399, 86_401, 86_402, 169_200, 174_600]); // oxfmt-ignore
     expect(read('clock', '13:00:00', '01:00:00')).toEqual([46_800, 3600]);
     expect(read('clock', '13:00:01', '01:00:00')).toEqual([46_801, 90_000]);
   });
 
   test('of a date, with a zone or taken as UTC', () => {
     const at = Date.UTC(2026, 10, 25, 8) / 1000;
-    expect(read('date-time', '2026-11-25T08:00:00Z', '2026-11-25 08:00:00', '2026-11-25T09:00:00+01:00', '2026-11-25T07:00:00-0100', '"2026-11-25 08:00:00,25"', 'then')).toEqual([at, at, at, at, at + 0.25, NaN]); // prettier-ignore
+    expect(read('date-time', '2026-11-25T08:00:00Z', '2026-11-25 08:00:00', '2026-11-25T09:00:00+01:00', '2026-11-25T07:00:00-0100', '"2026-11-25 08:00:00,25"', 'then')).toEqual([at, at, at, at, at + 0.25, NaN]); // oxfmt-ignore
   });
 });
 
 describe('rows of one time stamp', () => {
-  const place = (line: number): RowPlace => ({ offset: 10 * line, line, first_s: 0, day_s: 0, clock_s: NaN, rows: line }); // prettier-ignore
+  const place = (line: number): RowPlace => ({ offset: 10 * line, line, first_s: 0, day_s: 0, clock_s: NaN, rows: line }); // oxfmt-ignore
   function given(stamps: readonly number[]): { out: number[][]; repeated: number; spread: SameTimes } {
     const out: number[][] = [];
     const spread = new SameTimes((t_s, values, line, at) => out.push([t_s, values[0]!, line, at.line]));

@@ -301,7 +301,7 @@ describe('files as they come', () => {
 
   test('a file without line ends is refused, whatever its size', () => {
     const reader = new RowReader(
-      { separator: ',', decimal: '.', headerRows: 0, time: { format: 'seconds', column: 0, rate_Hz: 10, start_s: 0 }, columns: [{ column: 1, channel: 'ng.1', unit: '%', scale: 1 }] }, // prettier-ignore
+      { separator: ',', decimal: '.', headerRows: 0, time: { format: 'seconds', column: 0, rate_Hz: 10, start_s: 0 }, columns: [{ column: 1, channel: 'ng.1', unit: '%', scale: 1 }] }, // oxfmt-ignore
       skerry.channels,
       [],
       () => undefined,

@@ -62,7 +62,7 @@ describe('the rows before the figures', () => {
   test('are titles, names and units; of each the right one is taken', () => {
     const found = head('Recorder 7', 'of a day', 't;Ng;TOT', 's;%;degC', '0;1;20', '1;2;21');
     expect(found).toMatchObject({ headerRows: 4, names: ['t', 'Ng', 'TOT'], units: ['s', '%', 'degC'] });
-    expect(found.rows).toEqual([['0', '1', '20'], ['1', '2', '21']]); // prettier-ignore
+    expect(found.rows).toEqual([['0', '1', '20'], ['1', '2', '21']]); // oxfmt-ignore
   });
 
   test('a column without a name has its number, a unit in brackets its word', () => {
@@ -84,7 +84,7 @@ describe('the rows before the figures', () => {
   });
 
   test('comments are those that come again after rows; a title may begin with the same sign', () => {
-    expect(head('t,Ng', '# begun', '0,1', '1,2')).toMatchObject({ comment: '#', rows: [['0', '1'], ['1', '2']] }); // prettier-ignore
+    expect(head('t,Ng', '# begun', '0,1', '1,2')).toMatchObject({ comment: '#', rows: [['0', '1'], ['1', '2']] }); // oxfmt-ignore
     expect(head('t,Ng', '// begun', '0,1')).toMatchObject({ comment: '//' });
     expect(head('# t,Ng', '0,1', '1,2').comment).toBeUndefined();
     expect(Object.keys(head('t,Ng', '0,1'))).not.toContain('comment');
@@ -154,7 +154,7 @@ describe('a first mapping', () => {
     expect(of('mystery')).toEqual([]);
     // turns a minute would be read as per cent
     expect([of('Ng rpm'), of('ng.1 rpm')]).toEqual([[], []]);
-    expect(guessMapping(head('t_s;Ng;ng.1', '0;1;2', '1;2;3'), skerry.channels).columns).toMatchObject([{ column: 1, channel: 'ng.1' }]); // prettier-ignore
+    expect(guessMapping(head('t_s;Ng;ng.1', '0;1;2', '1;2;3'), skerry.channels).columns).toMatchObject([{ column: 1, channel: 'ng.1' }]); // oxfmt-ignore
   });
 
   test.each<[string, string, string]>([
@@ -174,14 +174,14 @@ describe('a first mapping', () => {
   });
 
   test('a unit is begun with where there is one alone, or figures are bare', () => {
-    expect(['%', '', 'state', 'Nm', 'bar', '°C'].map((unit) => unitToBegin({ unit }))).toEqual(['%', '', 'state', 'Nm', '', '']); // prettier-ignore
+    expect(['%', '', 'state', 'Nm', 'bar', '°C'].map((unit) => unitToBegin({ unit }))).toEqual(['%', '', 'state', 'Nm', '', '']); // oxfmt-ignore
   });
 
   test('what is still to be said is the time that nobody knows, and each unit that none of its channel is', () => {
     const mapping = guessMapping(head('t_s;Ng;TOT', '0;1;20', '1;2;21'), skerry.channels);
     expect(unsureOf(mapping, skerry.channels)).toEqual({ time: false, units: ['tot.1'] });
     const foreign = { column: 1, channel: 'ng.9', unit: '%', scale: 1 };
-    expect(unsureOf({ ...mapping, time: { ...mapping.time, format: 'unknown' }, columns: [foreign] }, skerry.channels)).toEqual({ time: true, units: ['ng.9'] }); // prettier-ignore
+    expect(unsureOf({ ...mapping, time: { ...mapping.time, format: 'unknown' }, columns: [foreign] }, skerry.channels)).toEqual({ time: true, units: ['ng.9'] }); // oxfmt-ignore
   });
 
   test('files of one kind have one key, whatever the case of their names', () => {

@@ -12,15 +12,15 @@ function keep(readings: Readings = {}, without: readonly string[] = []): KeptRec
   const guessed = guessMapping(head, type.channels);
   const mapping = { ...guessed, columns: guessed.columns.filter((c) => !without.includes(c.channel)) };
   const file = { name: 'flight 2024-05-06 0940.csv', bytes: new TextEncoder().encode(text), mapping, names: head.names };
-  return keepRecording(type, file, { run: 'r', tail: 'QV-SKY', pad: 'pad 2', by: 'R. Vale', newId: (at_ms) => `${++ids} ${at_ms}` }); // prettier-ignore
-} // prettier-ignore
+  return keepRecording(type, file, { run: 'r', tail: 'QV-SKY', pad: 'pad 2', by: 'R. Vale', newId: (at_ms) => `${++ids} ${at_ms}` }); // oxfmt-ignore
+} // oxfmt-ignore
 
 test('a recording that is kept has its times of that day, its start, and no word of a person', () => {
   const kept = keep();
   expect(new Date(kept.openedAt_ms).toISOString()).toBe('2024-05-06T09:40:00.000Z');
   expect(kept.closedAt_ms - kept.openedAt_ms).toBe(45_000);
   expect(kept.starts).toMatchObject([{ watch: 'engine-1-start', attempt: 1, good: true, features: { peak_C: 620 } }]);
-  expect(kept.entries[0]).toMatchObject({ kind: 'run-opened', source: 'recording', tail: 'QV-SKY', pad: 'pad 2', by: 'R. Vale', conditions: 'flight 2024-05-06 0940.csv' }); // prettier-ignore
+  expect(kept.entries[0]).toMatchObject({ kind: 'run-opened', source: 'recording', tail: 'QV-SKY', pad: 'pad 2', by: 'R. Vale', conditions: 'flight 2024-05-06 0940.csv' }); // oxfmt-ignore
   expect(kept.entries.at(-1)).toMatchObject({ kind: 'closed', outcome: 'recorded', t: 45 });
   expect(kept.entries.some((e) => e.kind === 'item-done')).toBe(false);
   expect(kept.trace.t_s).toHaveLength(361);
@@ -29,7 +29,7 @@ test('a recording that is kept has its times of that day, its start, and no word
 });
 
 test('a start that was stopped and came to rest is told once', () => {
-  const stopped = keep({ nr: 0, 'ng.1': [[10, 0], [14, 16], [20, 31], [28, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 20 ? 500 : 0) }); // prettier-ignore
+  const stopped = keep({ nr: 0, 'ng.1': [[10, 0], [14, 16], [20, 31], [28, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 20 ? 500 : 0) }); // oxfmt-ignore
   expect(stopped.starts).toMatchObject([{ attempt: 1, good: false }]);
 });
 

@@ -57,7 +57,7 @@ describe('a recording kept as a run', () => {
     expect(() => keep('mild', 'flight 7.csv')).toThrow(/tell the day; put the day into the name/);
     const header = (text: string): string => `${text.split('\n')[0]}\n`;
     expect(() => keep('mild', '2024-05-06.csv', header)).toThrow(BadRow);
-    const broken = (text: string): string => text.split('\n').map((l, i) => (i === 40 ? l.replace(/,[\d.]+/, ',high') : l)).join('\n'); // prettier-ignore
+    const broken = (text: string): string => text.split('\n').map((l, i) => (i === 40 ? l.replace(/,[\d.]+/, ',high') : l)).join('\n'); // oxfmt-ignore
     expect(() => keep('mild', '2024-05-06.csv', broken)).toThrow(/high/);
   });
 });

@@ -33,7 +33,7 @@ function read(text: string, mapping: Partial<CsvMapping> = {}, names = ['t_s', '
   reader.end();
   return { rows, reader };
 }
-const figures = (text: string, mapping: Partial<CsvMapping> = {}): number[] => read(text, mapping).rows.map((r) => r.ng); // prettier-ignore
+const figures = (text: string, mapping: Partial<CsvMapping> = {}): number[] => read(text, mapping).rows.map((r) => r.ng); // oxfmt-ignore
 const refusal = (work: () => unknown): BadRow | RangeError => {
   try {
     work();
@@ -47,7 +47,7 @@ describe('rows', () => {
   test('are given with their line; header, blank lines and comments are none', () => {
     const text = 't_s,Ng\n\n0,1\n   \n# a word\n\t\n1,2\n';
     const { rows, reader } = read(text, { comment: '#' });
-    expect(rows).toEqual([{ t_s: 0, ng: 1, line: 3 }, { t_s: 1, ng: 2, line: 7 }]); // prettier-ignore
+    expect(rows).toEqual([{ t_s: 0, ng: 1, line: 3 }, { t_s: 1, ng: 2, line: 7 }]); // oxfmt-ignore
     expect([reader.line, reader.offset, reader.cutOff, reader.firstRow_s]).toEqual([7, text.length, false, 0]);
     // a sign that is shorter than the comment's is no comment
     expect(() => read('t_s,Ng\n/\n', { comment: '//' })).toThrow(/"\/" is not a time/);
@@ -66,7 +66,7 @@ describe('rows', () => {
         expect(rows, `${JSON.stringify(end)} ${cut}`).toEqual([1, 2, 3]);
         expect(reader.offset).toBe(text.length);
       }
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('without an end of its own the last row is read, and one that is cut off is left out and said', () => {
     expect(read('t_s,Ng\n0,1\n1,2').rows).toHaveLength(2);
@@ -107,7 +107,7 @@ describe('rows', () => {
 
   test('begin where the run is said to; what was before is not given', () => {
     const { rows, reader } = read('t_s,Ng\n10,1\n11,2\n12,3\n', { time: { ...plain.time, start_s: 1 } });
-    expect(rows.map((r) => [r.t_s, r.ng])).toEqual([[0, 2], [1, 3]]); // prettier-ignore
+    expect(rows.map((r) => [r.t_s, r.ng])).toEqual([[0, 2], [1, 3]]); // oxfmt-ignore
     expect(reader.firstRow_s).toBe(10);
   });
 
@@ -120,10 +120,10 @@ describe('rows', () => {
 
 describe('what cannot be read is refused', () => {
   test('with the column that it is about, by name or by number', () => {
-    expect(refusal(() => read('t_s,Ng\n0,abc\n'))).toMatchObject({ row: 2, column: 'Ng', message: '"abc" is not a number' }); // prettier-ignore
+    expect(refusal(() => read('t_s,Ng\n0,abc\n'))).toMatchObject({ row: 2, column: 'Ng', message: '"abc" is not a number' }); // oxfmt-ignore
     expect(refusal(() => read('t_s,Ng\n0,abc\n', {}, []))).toMatchObject({ column: 'column 2' });
-    expect(refusal(() => read('t_s,Ng\nx,1\n'))).toMatchObject({ column: 't_s', message: '"x" is not a time of the kind seconds' }); // prettier-ignore
-    expect(refusal(() => read('t_s,Ng\n2,1\n1.5,1\n'))).toMatchObject({ row: 3, column: 't_s', message: 'time goes back by 0.500 s' }); // prettier-ignore
+    expect(refusal(() => read('t_s,Ng\nx,1\n'))).toMatchObject({ column: 't_s', message: '"x" is not a time of the kind seconds' }); // oxfmt-ignore
+    expect(refusal(() => read('t_s,Ng\n2,1\n1.5,1\n'))).toMatchObject({ row: 3, column: 't_s', message: 'time goes back by 0.500 s' }); // oxfmt-ignore
     expect(refusal(() => read('t_s,Ng\n7\n'))).toMatchObject({
       row: 2,
       message: 'it has 1 fields; the mapping reads 2',
@@ -142,9 +142,9 @@ describe('what cannot be read is refused', () => {
 
 test('a preview reads what a mapping can, shows rows before a bad one, and what looks like another unit', () => {
   const head = headOf('title\nt_s,Ng,TOT\n0,1,20\n1,2,9000\n2,x,20\n', 'utf-8');
-  const mapping: CsvMapping = { ...plain, headerRows: 2, columns: [NG, { column: 2, channel: 'tot.1', unit: '°C', scale: 1 }] }; // prettier-ignore
+  const mapping: CsvMapping = { ...plain, headerRows: 2, columns: [NG, { column: 2, channel: 'tot.1', unit: '°C', scale: 1 }] }; // oxfmt-ignore
   const found = previewOf(head, mapping, skerry.channels);
-  expect(found.rows.map((r) => [r.t_s, r.values[channelIndex('ng.1')]])).toEqual([[0, 1], [1, 2]]); // prettier-ignore
+  expect(found.rows.map((r) => [r.t_s, r.values[channelIndex('ng.1')]])).toEqual([[0, 1], [1, 2]]); // oxfmt-ignore
   expect(found).toMatchObject({ bad: { row: 5, column: 'Ng' }, outside: ['tot.1'], repeated: 0 });
   // a run that begins later shows its first rows all the same
   expect(previewOf(head, { ...mapping, time: { ...mapping.time, start_s: 60 } }, skerry.channels).rows).toHaveLength(2);
@@ -266,15 +266,15 @@ describe('a recording that is watched', () => {
   }
 
   test('tells of rows that are more than two seconds apart', () => {
-    const gaps = watched([[0, 0], [2, 0], [4.5, 0], [5, 0]]).filter((e) => e.kind === 'gap'); // prettier-ignore
+    const gaps = watched([[0, 0], [2, 0], [4.5, 0], [5, 0]]).filter((e) => e.kind === 'gap'); // oxfmt-ignore
     expect(gaps).toEqual([{ kind: 'gap', t_s: 2, for_s: 2.5 }]);
   });
 
   test('says once that no start could be looked for, unless a speed was seen or its phase is given', () => {
-    const unsought = (...args: Parameters<typeof watched>) => watched(...args).filter((e) => e.kind === 'start-not-sought'); // prettier-ignore
-    expect(unsought([[0, NaN], [7, NaN]])).toMatchObject([{ t_s: 7, watch: 'engine-1-start' }]); // prettier-ignore
+    const unsought = (...args: Parameters<typeof watched>) => watched(...args).filter((e) => e.kind === 'start-not-sought'); // oxfmt-ignore
+    expect(unsought([[0, NaN], [7, NaN]])).toMatchObject([{ t_s: 7, watch: 'engine-1-start' }]); // oxfmt-ignore
     expect(unsought([])).toMatchObject([{ t_s: 0 }]);
-    expect(unsought([[0, NaN], [1, 0], [2, NaN]])).toEqual([]); // prettier-ignore
+    expect(unsought([[0, NaN], [1, 0], [2, NaN]])).toEqual([]); // oxfmt-ignore
     expect(unsought([[0, NaN]], 'flight')).toEqual([]);
   });
 });

@@ -26,7 +26,7 @@ const still = (rows: number): [number | '', number | '', number][] => Array.from
 describe('places of a file to begin at again', () => {
   test('are kept every five seconds, and told apart by whether an engine was at rest', () => {
     const { places } = scanned([...still(4), [5, 20, 400], [9, 20, 400]]);
-    expect(places.map((p) => [p.t_s, p.quiet])).toEqual([[0, true], [6, true], [12, true], [18, true], [24, false], [30, false]]); // prettier-ignore
+    expect(places.map((p) => [p.t_s, p.quiet])).toEqual([[0, true], [6, true], [12, true], [18, true], [24, false], [30, false]]); // oxfmt-ignore
   });
 
   test('of a long file become fewer and further apart, but the last rest before a start stays', () => {
@@ -36,7 +36,7 @@ describe('places of a file to begin at again', () => {
     expect(end_s).toBe(6 * 2599);
     expect(places).toHaveLength(1301);
     const kept = new Set(places.map((p) => p.t_s / 6));
-    expect([kept.has(998), kept.has(999), kept.has(1000), kept.has(1001), kept.has(1003)]).toEqual([true, false, true, true, false]); // prettier-ignore
+    expect([kept.has(998), kept.has(999), kept.has(1000), kept.has(1001), kept.has(1003)]).toEqual([true, false, true, true, false]); // oxfmt-ignore
     // in the order of the file, and as far apart at its end as at its beginning
     const apart = places.slice(1).map((p, i) => p.t_s - places[i]!.t_s);
     expect(apart.filter((s) => s !== 12)).toEqual([6, 6]);
@@ -45,7 +45,7 @@ describe('places of a file to begin at again', () => {
 
 describe('the overview of a file', () => {
   test('has the highest speed and temperature of every second', () => {
-    const { overview } = scanned([[10, 300, 0], [12, '', 0], ['', 310, 0]]); // prettier-ignore
+    const { overview } = scanned([[10, 300, 0], [12, '', 0], ['', 310, 0]]); // oxfmt-ignore
     expect(overview.t_s).toHaveLength(13);
     expect([overview.speed[0], overview.speed[6], overview.speed[12], overview.speed[1]]).toEqual([10, 12, null, null]);
     expect([overview.second[0], overview.second[6], overview.second[12]]).toEqual([300, null, 310]);
@@ -75,7 +75,7 @@ test('a sheet is told by its first four bytes, and one that is too large is not 
 
 describe('the beginning of a file', () => {
   test('is in the code that its mark says, by both bytes of it', () => {
-    expect([[0xff, 0xfe], [0xfe, 0xff], [0xff, 0x41], [0xfe, 0x41], [0x41, 0xfe]].map((b) => encodingOf(Uint8Array.from(b)))).toEqual(['utf-16le', 'utf-16be', 'windows-1252', 'windows-1252', 'windows-1252']); // prettier-ignore
+    expect([[0xff, 0xfe], [0xfe, 0xff], [0xff, 0x41], [0xfe, 0x41], [0x41, 0xfe]].map((b) => encodingOf(Uint8Array.from(b)))).toEqual(['utf-16le', 'utf-16be', 'windows-1252', 'windows-1252', 'windows-1252']); // oxfmt-ignore
   });
   test('is cut by what cuts every row alike, before a comma that figures have too', () => {
     expect(headOf('t;Ng\n0,1;10,5\n0,2;10,6\n', 'utf-8')).toMatchObject({ separator: ';', decimal: ',' });

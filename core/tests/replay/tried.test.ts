@@ -10,12 +10,12 @@ const moved = (id: string, by: number): WatchedType => ({
   limits: skerry.limits.map((limit) =>
     limit.id === id ? { ...limit, bands: limit.bands.map((b) => ('above' in b ? { ...b, above: b.above + by } : b)) } : limit,
   ),
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 describe('a recorded start under two versions of its type', () => {
   const flown = once(() => flyPreset('mild').trace);
   const [spec] = skerry.startWatches;
-  const limit = skerry.limits.find((l) => spec.kind === 'turbine' && l.channel === spec.channels.temperature && l.phases.includes('start'))!.id; // prettier-ignore
+  const limit = skerry.limits.find((l) => spec.kind === 'turbine' && l.channel === spec.channels.temperature && l.phases.includes('start'))!.id; // oxfmt-ignore
 
   test('that say the same is as before, and a call-out is no word of it', () => {
     const tried = tryStart(skerry, skerry, flown());
@@ -45,6 +45,6 @@ describe('a recorded start under two versions of its type', () => {
     const { outcome, before } = tryStart(skerry, moved(limit, -300), without);
     expect(outcome).not.toBe('stopped');
     expect(before).not.toEqual(tryStart(skerry, skerry, flown()).before);
-    expect(tryStart(skerry, skerry, { channels: [], t_s: new Float64Array(), columns: [] })).toEqual({ outcome: 'as-before', before: [], after: [] }); // prettier-ignore
+    expect(tryStart(skerry, skerry, { channels: [], t_s: new Float64Array(), columns: [] })).toEqual({ outcome: 'as-before', before: [], after: [] }); // oxfmt-ignore
   });
 });

@@ -32,7 +32,7 @@ const network = fc
   );
 
 describe('the critical path', () => {
-  const start = [crew('battery', 5), wait('align', 160, ['battery']), crew('walk', 60), wait('oil', 70, ['walk']), crew('lift', 5, ['align', 'oil'])]; // prettier-ignore
+  const start = [crew('battery', 5), wait('align', 160, ['battery']), crew('walk', 60), wait('oil', 70, ['walk']), crew('lift', 5, ['align', 'oil'])]; // oxfmt-ignore
 
   test('a wait runs while the hands go on', () => {
     const path = criticalPath({ steps: start });

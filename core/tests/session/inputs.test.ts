@@ -45,7 +45,7 @@ function feed(session: RunSession, to_s: number, trace = mild().trace): Entry[] 
     out.push(...session.frame(trace.t_s[i]!, values).journal);
   }
   return out;
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Feeds rows of the mild start. */
 function feedRows(session: RunSession, from: number, to: number): void {
@@ -57,15 +57,15 @@ function feedRows(session: RunSession, from: number, to: number): void {
   }
 }
 
-const abort: Payload = { kind: 'abort', watch: START, reason: 'pilot', text: 'Stopped by the pilot', say: 'Stop.', figure: 'own call' }; // prettier-ignore
+const abort: Payload = { kind: 'abort', watch: START, reason: 'pilot', text: 'Stopped by the pilot', say: 'Stop.', figure: 'own call' }; // oxfmt-ignore
 
 describe('a run that is opened', () => {
   test('has its first entries at zero, by whoever opens it, and a watch', () => {
     const session = createSession(skerry, { run: RUN_ID, past: NO_PAST, stamp: () => ({ id: 'x', at_ms: 0 }) });
     expect(session.view().watch).toBeNull();
-    const brief = { ways: {}, overrides: [], accepted: [], expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 200, mass: 1500 }, oat_C: 12, pa_ft: 200, words: 'w', input: { ...inputOf('S7') } }; // prettier-ignore
+    const brief = { ways: {}, overrides: [], accepted: [], expected: { altimeter: 61, 'pressure-setting': 1008, fuel: 200, mass: 1500 }, oat_C: 12, pa_ft: 200, words: 'w', input: { ...inputOf('S7') } }; // oxfmt-ignore
     const { journal, frames, close, tell } = session.open('R. Vale', { ...opened, source: 'device' }, brief);
-    expect(journal.map((e) => [e.kind, e.by, e.t])).toEqual([['run-opened', 'R. Vale', 0], ['briefed', 'R. Vale', 0]]); // prettier-ignore
+    expect(journal.map((e) => [e.kind, e.by, e.t])).toEqual([['run-opened', 'R. Vale', 0], ['briefed', 'R. Vale', 0]]); // oxfmt-ignore
     expect({ frames, close, tell }).toEqual({ frames: false, close: null, tell: [] });
     expect(session.state.brief).toMatchObject({ oat_C: 12 });
     expect(session.view().watch).toMatchObject({ phase: 'off', starts: [{ watch: START, state: 'before' }] });
@@ -85,7 +85,7 @@ describe('a run that is opened', () => {
   test('knows what its checks usually are, and what its hovers took more than predicted', () => {
     const { trace } = skerry.items.find((i): i is Extract<Item, { kind: 'measure' }> => i.id === 'hover-check')!;
     const { id } = trace!.figures.find((f) => f.of === 'hover' && f.says === 'difference')!;
-    const past = Array.from({ length: 12 }, (): PastCheck => ({ check: trace!.check, figures: [{ id, value: 2, good: [null, null] }] })); // prettier-ignore
+    const past = Array.from({ length: 12 }, (): PastCheck => ({ check: trace!.check, figures: [{ id, value: 2, good: [null, null] }] })); // oxfmt-ignore
     const { learned } = pastOfTail(skerry, {}, past);
     expect(learned.hoverOffset_pct).toBe(2);
     expect(learned.checks.usual).toHaveProperty([`${trace!.check}/${id}`]);
@@ -134,14 +134,14 @@ describe('a stop by the pilot', () => {
   test('is one entry, his, under his id; what the watch says with it is the watch’s, and the figures are kept', () => {
     const session = begun();
     feed(session, startedAt() + 6);
-    const { entry, effects } = session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 6, payload: abort }) as Extract<ReturnType<RunSession['answer']>, { ok: true }>; // prettier-ignore
+    const { entry, effects } = session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 6, payload: abort }) as Extract<ReturnType<RunSession['answer']>, { ok: true }>; // oxfmt-ignore
     expect(entry).toMatchObject({ id: 'mine', kind: 'abort', by: 'R. Vale', reason: 'pilot', watch: START });
     expect(effects.journal.filter((e) => e.kind === 'abort')).toEqual([entry]);
     expect(effects.tell).toEqual([entry]);
     expect(effects.journal.filter((e) => e.kind !== 'abort').map((e) => e.by)).toEqual(['watch']);
     expect(effects.starts).toMatchObject([{ watch: START, attempt: 1, good: false }]);
     expect(effects.starts[0]!.record.starterAt_s).toBeCloseTo(startedAt(), 1);
-    expect(session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 7, payload: abort })).toMatchObject({ ok: true, entry: { id: 'mine' } }); // prettier-ignore
+    expect(session.answer({ id: 'mine', by: 'R. Vale', t_s: startedAt() + 7, payload: abort })).toMatchObject({ ok: true, entry: { id: 'mine' } }); // oxfmt-ignore
     // its figures are final when the engine has come to rest
     const values = new Float64Array(skerry.channels.length);
     rowInto(mild().trace, 0, values);
@@ -160,13 +160,13 @@ describe('a stop by the pilot', () => {
     const session = begun();
     feed(session, startedAt() + 6);
     session.answer({ by: 'pilot', t_s: startedAt() + 6, payload: abort });
-    const { effects } = session.answer({ by: 'pilot', t_s: startedAt() + 7, payload: { kind: 'closed', outcome: 'aborted' } }); // prettier-ignore
+    const { effects } = session.answer({ by: 'pilot', t_s: startedAt() + 7, payload: { kind: 'closed', outcome: 'aborted' } }); // oxfmt-ignore
     expect(effects.starts).toMatchObject([{ watch: START, good: false }]);
     expect(effects.close).toMatchObject({ outcome: 'aborted', booking: { engines: [{ engine: 1 }] } });
     // nothing was stopped: nothing is added
     const other = begun();
     feed(other, 2);
-    expect(other.answer({ by: 'pilot', t_s: 2, payload: { kind: 'closed', outcome: 'given-up' } }).effects.starts).toEqual([]); // prettier-ignore
+    expect(other.answer({ by: 'pilot', t_s: 2, payload: { kind: 'closed', outcome: 'given-up' } }).effects.starts).toEqual([]); // oxfmt-ignore
   });
 });
 
@@ -194,7 +194,7 @@ describe('a run that is taken up', () => {
     // everything after the opening was lost with the process
     const again = begun('device', NO_PAST, 1000);
     const missed = again.restore(first.entries.slice(0, 1), until(mild().trace, rows));
-    const said = (entries: readonly Entry[]) => entries.filter((e) => e.by === 'watch' && e.kind !== 'item-done').map((e) => `${e.kind} ${e.t}`); // prettier-ignore
+    const said = (entries: readonly Entry[]) => entries.filter((e) => e.by === 'watch' && e.kind !== 'item-done').map((e) => `${e.kind} ${e.t}`); // oxfmt-ignore
     expect(said(missed.journal)).toEqual(said(first.entries));
     expect(again.lastFrame_s).toBe(mild().trace.t_s[rows - 1]);
     expect(again.freshValues(again.lastFrame_s)).toEqual(first.freshValues(first.lastFrame_s));
@@ -245,12 +245,12 @@ test('an id means one entry: the same answer again gives it back, another one is
   const again = session.answer({ id, by: 'pilot', t_s: 2, payload: { kind: 'mark', words: 'a' } });
   expect(again).toEqual({ ...first, effects: expect.anything() as unknown });
   expect(again.effects.journal).toEqual([]);
-  expect(session.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'b' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
+  expect(session.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'b' } })).toMatchObject({ ok: false, code: 'id-used' }); // oxfmt-ignore
   // a process that has only the journal knows it too
   const later = begun('device', NO_PAST, 1e6);
   later.restore(session.entries, { channels: [], t_s: new Float64Array(), columns: [] });
   expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'mark', words: 'a' } }).ok).toBe(true);
-  expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'note', text: 'a' } })).toMatchObject({ ok: false, code: 'id-used' }); // prettier-ignore
+  expect(later.answer({ id, by: 'pilot', t_s: 3, payload: { kind: 'note', text: 'a' } })).toMatchObject({ ok: false, code: 'id-used' }); // oxfmt-ignore
 });
 
 test('by hand nothing of the line is taken', () => {
@@ -305,8 +305,8 @@ test('a start that the pilot stopped stays stopped when it is taken up', () => {
     rowInto(trace, i, values);
     session.frame(trace.t_s[i]!, values);
   }
-  const stopped = session.answer({ id: '0193a000-0000-7000-8000-0000000000bb', by: 'pilot', t_s: trace.t_s[i - 1]! + 0.01, payload: abort }); // prettier-ignore
-  expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', reason: 'pilot', by: 'pilot', id: '0193a000-0000-7000-8000-0000000000bb' } }); // prettier-ignore
+  const stopped = session.answer({ id: '0193a000-0000-7000-8000-0000000000bb', by: 'pilot', t_s: trace.t_s[i - 1]! + 0.01, payload: abort }); // oxfmt-ignore
+  expect(stopped).toMatchObject({ ok: true, entry: { kind: 'abort', reason: 'pilot', by: 'pilot', id: '0193a000-0000-7000-8000-0000000000bb' } }); // oxfmt-ignore
   feedRows(session, i, i + 200);
   const again = begun('device', NO_PAST, 1e6);
   const missed = again.restore(session.entries, {
@@ -398,7 +398,7 @@ test('a type that nothing is watched of keeps its frames, its answers and its en
   expect(session.answer({ by: 'pilot', t_s: 2, payload: abort })).toMatchObject({ ok: true, entry: { kind: 'abort' } });
   const again = createSession(plain, { run: RUN_ID, past: NO_PAST, stamp });
   expect(again.restore(session.entries, until(mild().trace, 5))).toMatchObject({ journal: [], frames: false });
-  expect(again.answer({ by: 'pilot', t_s: 3, payload: { kind: 'closed', outcome: 'aborted' } })).toMatchObject({ ok: true, effects: { starts: [], close: { outcome: 'aborted' } } }); // prettier-ignore
+  expect(again.answer({ by: 'pilot', t_s: 3, payload: { kind: 'closed', outcome: 'aborted' } })).toMatchObject({ ok: true, effects: { starts: [], close: { outcome: 'aborted' } } }); // oxfmt-ignore
 });
 
 describe('the ledgers of an engine', () => {

@@ -16,7 +16,7 @@ const whole = trace(
   Array.from({ length: 100 }, (_, i) => i * 0.1),
   Array.from({ length: 100 }, (_, i) => 100 - i),
 );
-const written = (...payloads: Payload[]): Entry[] => journalOf(payloads.map((payload) => ({ t_s: 0, by: 'watch', payload }))); // prettier-ignore
+const written = (...payloads: Payload[]): Entry[] => journalOf(payloads.map((payload) => ({ t_s: 0, by: 'watch', payload }))); // oxfmt-ignore
 const sealOf = (after_s: number, to_s: number): Payload => {
   const rows = rowsBetween(whole, after_s, to_s);
   return { kind: 'trace-sealed', to_s, frames: rows.t_s.length, digest: traceDigest(rows, STEPS) };
@@ -34,7 +34,7 @@ describe('the bytes that are digested', () => {
       traceBytes(trace([0, 1, 2], [NaN, 1e12, -1e12], [Infinity, -Infinity, 0]), STEPS).buffer,
     );
     const [lost, most, least] = [-0x8000_0000, 0x7fff_ffff, -0x7fff_ffff];
-    expect(Array.from({ length: 9 }, (_, i) => bytes.getInt32(4 * i, true))).toEqual([0, lost, lost, 1000, most, lost, 2000, least, 0]); // prettier-ignore
+    expect(Array.from({ length: 9 }, (_, i) => bytes.getInt32(4 * i, true))).toEqual([0, lost, lost, 1000, most, lost, 2000, least, 0]); // oxfmt-ignore
   });
 });
 
@@ -75,7 +75,7 @@ describe('a trace is held against the digests of its journal', () => {
 
   test('thinned once, it is held against the digest of what was left, by number and by content', () => {
     const left = thin(whole, 2, [[3, 5]]);
-    const entries = [...both, ...journalOf([{ t_s: 0, by: 'watch', payload: { kind: 'trace-thinned', perSecond: 2, whole: [[3, 5]], frames: left.t_s.length, digest: traceDigest(left, STEPS) } }], both.at(-1))]; // prettier-ignore
+    const entries = [...both, ...journalOf([{ t_s: 0, by: 'watch', payload: { kind: 'trace-thinned', perSecond: 2, whole: [[3, 5]], frames: left.t_s.length, digest: traceDigest(left, STEPS) } }], both.at(-1))]; // oxfmt-ignore
     expect(left.t_s.length).toBeLessThan(whole.t_s.length);
     expect(checkSeals(entries, left, STEPS, true)).toBeNull();
     expect(checkSeals(entries, whole, STEPS, true)).toEqual({

@@ -199,7 +199,7 @@ describe('another try in the same run', () => {
 
   test('after its actions and its rest the list comes back with what must be done again, and the second start is attempt two', () => {
     const preset = type.standIn.find((p) => p.id === 'no-spark')!;
-    const run = flyPractice({ type: type as never, conditions: conditionsOf(type as never, preset), faults: preset.faults, corridors: {}, seed: 3, tries: 2 }); // prettier-ignore
+    const run = flyPractice({ type: type as never, conditions: conditionsOf(type as never, preset), faults: preset.faults, corridors: {}, seed: 3, tries: 2 }); // oxfmt-ignore
     const again = run.entries.findIndex((e) => e.kind === 'try-again');
     expect(again).toBeGreaterThan(0);
     const entry = run.entries[again]!;

@@ -20,7 +20,7 @@ describe('what a replay finds is in the journal already', () => {
     expect(isWritten(cue, at(12.346, { kind: 'phase', phase: 'start' }))).toBe(false);
     expect(isWritten(cue, [])).toBe(false);
     // among others
-    const among = journalOf([{ t_s: 1, by: 'watch', payload: { kind: 'phase', phase: 'start' } }, { t_s: 12.346, by: 'watch', payload: cueEntry }]); // prettier-ignore
+    const among = journalOf([{ t_s: 1, by: 'watch', payload: { kind: 'phase', phase: 'start' } }, { t_s: 12.346, by: 'watch', payload: cueEntry }]); // oxfmt-ignore
     expect(isWritten(cue, among)).toBe(true);
   });
 
@@ -33,7 +33,7 @@ describe('what a replay finds is in the journal already', () => {
     expect(isWritten({ kind: 'phase', t_s: 5, phase: 'start' }, at(5, { kind: 'phase', phase: 'start' }))).toBe(true);
     expect(isWritten({ kind: 'phase', t_s: 5, phase: 'start' }, at(5, cueEntry))).toBe(false);
 
-    const exceedance = { limit: 'tot', channel: 'tot.1', band: 'start', edge: 800, severity: 'warning', start_s: 4, end_s: 5, duration_s: 1, peak: 820, peakAt_s: 4.5, area: 10, allowed_s: 0, expired: true } as const; // prettier-ignore
+    const exceedance = { limit: 'tot', channel: 'tot.1', band: 'start', edge: 800, severity: 'warning', start_s: 4, end_s: 5, duration_s: 1, peak: 820, peakAt_s: 4.5, area: 10, allowed_s: 0, expired: true } as const; // oxfmt-ignore
     const event: WatchEvent = { kind: 'exceedance', t_s: 5, exceedance };
     const entry = { kind: 'exceedance', ...exceedance } as Payload;
     expect(isWritten(event, at(5, entry))).toBe(true);
@@ -43,7 +43,7 @@ describe('what a replay finds is in the journal already', () => {
   });
 
   test('a stopped start whatever it was stopped for, up to a minute apart, for the same engine', () => {
-    const abort: WatchEvent = { kind: 'abort', t_s: 80, watch: 'engine-1-start', reason: 'hot', text: '', say: '', figure: '' }; // prettier-ignore
+    const abort: WatchEvent = { kind: 'abort', t_s: 80, watch: 'engine-1-start', reason: 'hot', text: '', say: '', figure: '' }; // oxfmt-ignore
     const entry = { kind: 'abort', watch: 'engine-1-start', reason: 'pilot', text: '', say: '', figure: '' } as const;
     expect(isWritten(abort, at(21, entry))).toBe(true);
     expect(isWritten(abort, at(139, entry))).toBe(true);
@@ -51,13 +51,13 @@ describe('what a replay finds is in the journal already', () => {
     expect(isWritten(abort, at(140, entry))).toBe(false);
     expect(isWritten(abort, at(80, { ...entry, watch: 'engine-2-start' }))).toBe(false);
     expect(isWritten(abort, at(80, cueEntry))).toBe(false);
-    const done: WatchEvent = { kind: 'start-ended', t_s: 80, watch: 'engine-1-start', record: null as never, profile: null as never }; // prettier-ignore
+    const done: WatchEvent = { kind: 'start-ended', t_s: 80, watch: 'engine-1-start', record: null as never, profile: null as never }; // oxfmt-ignore
     expect(isWritten(done, at(80, entry))).toBe(false);
   });
 });
 
 test('what a ledger says again is in the journal where event, ledger, engine, rating and moment are the same', () => {
-  const event: RatingEvent = { kind: 'rating', t_s: 30, event: 'PERIOD_START', ledger: 'one-engine', engine: 1, rating: '2min', label: '2 min' }; // prettier-ignore
+  const event: RatingEvent = { kind: 'rating', t_s: 30, event: 'PERIOD_START', ledger: 'one-engine', engine: 1, rating: '2min', label: '2 min' }; // oxfmt-ignore
   const { t_s: _, ...rest } = event;
   const entry = { ...rest } as Payload;
   expect(isBooked(event, at(30, entry))).toBe(true);

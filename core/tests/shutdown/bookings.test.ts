@@ -19,7 +19,7 @@ const book = (type: string, ratings: RatingNow[], ...written: [number, Payload][
 
 describe('the books of a run', () => {
   test('engines run from their start until all stands still, the flight from the lift until the shut-down', () => {
-    const booking = book('H9', [], [100, phase('start')], [140, started(1)], [200, started(2)], [400, begun('hover')], [1000, begun('shut-down')], [1100, phase('off')], [1160, closed]); // prettier-ignore
+    const booking = book('H9', [], [100, phase('start')], [140, started(1)], [200, started(2)], [400, begun('hover')], [1000, begun('shut-down')], [1100, phase('off')], [1160, closed]); // oxfmt-ignore
     expect(booking.engines).toEqual([
       { engine: 1, starts: 1, running_s: 960 },
       { engine: 2, starts: 1, running_s: 900 },
@@ -34,14 +34,14 @@ describe('the books of a run', () => {
   });
 
   test('stopped and started once more in one run: two starts, two cycles, and the pause is no running time', () => {
-    const booking = book('S7', [], [40, started(1)], [100, phase('off')], [200, phase('start')], [240, started(1)], [300, phase('off')], [310, closed]); // prettier-ignore
+    const booking = book('S7', [], [40, started(1)], [100, phase('off')], [200, phase('start')], [240, started(1)], [300, phase('off')], [310, closed]); // oxfmt-ignore
     expect(booking.engines).toEqual([{ engine: 1, starts: 2, running_s: 120 }]);
     expect(booking.rotorCycles).toBe(2);
   });
 
   test('a run that is closed while it still turns has its hours so far and no cycle; a late note adds none', () => {
     const note: Payload = { kind: 'note', text: 'oil seen under the cowl' };
-    const booking = book('T2', [], [40, started(1)], [400, begun('hover')], [520, phase('flight')], [521, closed], [9000, note]); // prettier-ignore
+    const booking = book('T2', [], [40, started(1)], [400, begun('hover')], [520, phase('flight')], [521, closed], [9000, note]); // oxfmt-ignore
     expect(booking.engines[0]).toEqual({ engine: 1, starts: 1, running_s: 480 });
     expect(booking).toMatchObject({ flight_s: 120, rotorCycles: 0 });
   });

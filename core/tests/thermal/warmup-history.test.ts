@@ -11,7 +11,7 @@ const EVERY_S = 5;
 /** Oil of a trainer at the warm-up speed on one day until it is warm, a reading a second, from an engine that has just been started. */
 function warmUp(oat: number, n = 0.62, seed = 1): WarmReadings {
   const type = needWatched(typeOf('T2'));
-  const init = { Th: oat + 70, To: oat + 8, Tc: oat + 5, Tb: oat, gal: 1, pm: 35_000, phi: 1.1, film: 2, SOC: 0.95, we: n * 272.271, wr: (n * 272.271) / 5.25, x: 0.97, tensOK: 1 }; // prettier-ignore
+  const init = { Th: oat + 70, To: oat + 8, Tc: oat + 5, Tb: oat, gal: 1, pm: 35_000, phi: 1.1, film: 2, SOC: 0.95, we: n * 272.271, wr: (n * 272.271) / 5.25, x: 0.97, tensOK: 1 }; // oxfmt-ignore
   const cockpit = new SimulatedCockpit(type, { env: { oat, dew: oat - 12 }, init }, [], seed);
   for (const move of [...RUNNING, { control: 'pilotN', to: n }]) cockpit.move(move);
   const oil = type.channels.findIndex((c) => c.id === 'oil.1.temperature');

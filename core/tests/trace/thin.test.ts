@@ -17,7 +17,7 @@ const traces = fc
 const stretches = fc.array(
   fc.tuple(fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 5 })).map(([from, lasts]): Stretch => [from, from + lasts]),
   { maxLength: 3 },
-); // prettier-ignore
+); // oxfmt-ignore
 const isIn = (t_s: number, whole: readonly Stretch[]): boolean => whole.some(([a, b]) => t_s >= a && t_s <= b);
 const rowsOf = (trace: Trace, of: (t_s: number) => boolean): string[] =>
   [...trace.t_s].flatMap((t, i) => (of(t) ? [`${t} ${trace.columns[0]![i]} ${trace.columns[1]![i]}`] : []));
@@ -26,7 +26,7 @@ const extremes = (trace: Trace, from_s: number, to_s: number): string =>
   trace.columns
     .map((column) => [...column.subarray(rowAt(trace, from_s), rowAt(trace, to_s + 1e-9))].filter((v) => !Number.isNaN(v)))
     .map((values) => `${Math.min(...values)} to ${Math.max(...values)}`)
-    .join(', '); // prettier-ignore
+    .join(', '); // oxfmt-ignore
 
 test('what is whole stays to the last frame; of the rest every extreme stays, in few rows and in order', () => {
   fc.assert(
@@ -38,7 +38,7 @@ test('what is whole stays to the last frame; of the rest every extreme stays, in
       // a stretch of frames that lie close together: its first and its last time stay, and its extremes
       let from = 0;
       for (let i = 1; i <= trace.t_s.length; i++) {
-        const ends = i === trace.t_s.length || trace.t_s[i]! - trace.t_s[i - 1]! > 1 || isIn(trace.t_s[i]!, whole) !== isIn(trace.t_s[i - 1]!, whole); // prettier-ignore
+        const ends = i === trace.t_s.length || trace.t_s[i]! - trace.t_s[i - 1]! > 1 || isIn(trace.t_s[i]!, whole) !== isIn(trace.t_s[i - 1]!, whole); // oxfmt-ignore
         if (!ends) continue;
         const [a, b] = [trace.t_s[from]!, trace.t_s[i - 1]!];
         expect(extremes(kept, a, b)).toBe(extremes(trace, a, b));

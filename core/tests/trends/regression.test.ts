@@ -44,8 +44,8 @@ test('one value that is far from all others has no say', () => {
 });
 
 test('a slope is sure where it stands out of the noise, and none where there is nothing', () => {
-  const steep = fit(ramp.map((r, i) => 5 * r + 0.2 * noise(i)), [level, ramp])!; // prettier-ignore
-  const flat = fit(ramp.map((_, i) => noise(i)), [level, ramp])!; // prettier-ignore
+  const steep = fit(ramp.map((r, i) => 5 * r + 0.2 * noise(i)), [level, ramp])!; // oxfmt-ignore
+  const flat = fit(ramp.map((_, i) => noise(i)), [level, ramp])!; // oxfmt-ignore
   expect(steep.t[1]).toBeGreaterThan(15);
   expect(Math.abs(flat.t[1]!)).toBeLessThan(2);
   expect(fit(ramp, [level, ramp])!.slopes[1]).toBeCloseTo(1, 9);
@@ -53,5 +53,5 @@ test('a slope is sure where it stands out of the noise, and none where there is 
 
 test('columns that say the same, and more columns than values, are no fit', () => {
   expect(fit(ramp, [level, ramp, ramp.map((r) => 2 * r)])).toBeNull();
-  expect(fit([1, 2, 3], [[1, 1, 1], [1, 2, 3]])).toBeNull(); // prettier-ignore
+  expect(fit([1, 2, 3], [[1, 1, 1], [1, 2, 3]])).toBeNull(); // oxfmt-ignore
 });

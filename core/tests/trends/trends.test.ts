@@ -39,9 +39,9 @@ function yearOf(count: number, shape: Shape = (_, f) => f, seed = 1): TrendStart
     const at = new Date(FIRST + (i * 365 * DAY_MS) / count).toISOString();
     return { run: `run-${String(i).padStart(3, '0')}`, at, watch: 'engine-1-start', attempt: 1, good: true, features: shape(i, features) };
   });
-} // prettier-ignore
+} // oxfmt-ignore
 
-const recordOf = (starts: readonly TrendStart[], more: Partial<TailRecord> = {}): TailRecord => ({ starts, checks: [], events: [], leftOut: new Set(), ...more }); // prettier-ignore
+const recordOf = (starts: readonly TrendStart[], more: Partial<TailRecord> = {}): TailRecord => ({ starts, checks: [], events: [], leftOut: new Set(), ...more }); // oxfmt-ignore
 const signOf = (record: TailRecord, id: string) => trendsOf(S7, record).signs.find((s) => s.sign.id === id)!;
 const PEAK = 'engine-1-start/peak_C';
 
@@ -54,7 +54,7 @@ describe('what the day explains is taken off', () => {
     expect(slope('crankVolts_V')).toBeLessThan(-8);
     const spread = (of: 'raw' | 'value'): number => Math.max(...points.map((p) => p[of])) - Math.min(...points.map((p) => p[of]));
     expect(spread('value')).toBeLessThan(spread('raw'));
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('a season is no wear: through every spring and autumn nothing is found', () => {
     const starts = yearOf(140);
@@ -164,7 +164,7 @@ test('every type has signs, each once, and every limit lies on the side that is 
     const signs = signsOf(type);
     expect(signs.length, type.id).toBeGreaterThan(1);
     expect(new Set(signs.map((s) => s.id)).size, type.id).toBe(signs.length);
-    const wrong = signs.filter(({ limits: [mild, severe], worse }) => mild && severe && (worse === 'low' ? severe.at > mild.at : severe.at < mild.at)); // prettier-ignore
+    const wrong = signs.filter(({ limits: [mild, severe], worse }) => mild && severe && (worse === 'low' ? severe.at > mild.at : severe.at < mild.at)); // oxfmt-ignore
     expect(wrong, type.id).toEqual([]);
   }
 });

@@ -19,7 +19,7 @@ function shown(readings: readonly (readonly [ng_pct: number, tot_C: number, pace
 
 describe('the profile of a start', () => {
   test('keeps the hottest, the coolest and the slowest of each per cent of speed', () => {
-    const { profile } = shown([[40.4, 601.26, 2.126], [39.6, 590.04, 3], [40, 595, NaN], [41, NaN, 1]]); // prettier-ignore
+    const { profile } = shown([[40.4, 601.26, 2.126], [39.6, 590.04, 3], [40, 595, NaN], [41, NaN, 1]]); // oxfmt-ignore
     expect([profile.totMax_C[40], profile.totMin_C[40], profile.paceMin_pct_s[40]]).toEqual([601.3, 590, 2.13]);
     expect([profile.totMax_C[41], profile.totMin_C[41], profile.paceMin_pct_s[41]]).toEqual([NaN, NaN, 1]);
     expect(profile.totMax_C.filter((v) => !Number.isNaN(v))).toHaveLength(1);
@@ -53,7 +53,7 @@ describe('a corridor', () => {
     expect([low.upperTot_C[0], low.upperTot_C[1], low.upperTot_C[2]]).toEqual([670, 670, NaN]);
   });
   test('is drawn as nested shares of the middles', () => {
-    const starts = Array.from({ length: 9 }, (_, k) => shown([[40, 590 + 10 * k, 2], [40, 610 + 10 * k, 2]])); // prettier-ignore
+    const starts = Array.from({ length: 9 }, (_, k) => shown([[40, 590 + 10 * k, 2], [40, 610 + 10 * k, 2]])); // oxfmt-ignore
     const { contours } = learnCorridor(starts)!;
     expect(contours.map((c) => c.share)).toEqual([0.98, 0.8, 0.5]);
     const at40 = contours.flatMap((c) => [c.low_C[40]!, c.high_C[40]!]);
@@ -71,7 +71,7 @@ describe('a corridor', () => {
 describe('what a day adds to a habit', () => {
   const by = skerry.startWatches.find((w) => w.kind === 'turbine')!.corridor.widen;
   const widened = (day: Partial<StartDay>, learned: readonly Partial<StartDay>[] = [{}]): { by_K: number; why: string[] } =>
-    widenFor(learned.map((d) => ({ ...DAY, ...d })), { ...DAY, ...day }, by); // prettier-ignore
+    widenFor(learned.map((d) => ({ ...DAY, ...d })), { ...DAY, ...day }, by); // oxfmt-ignore
 
   test.each<[Partial<StartDay>, number, string[]]>([
     [{}, 0, []],
@@ -106,22 +106,22 @@ describe('what a day adds to a habit', () => {
       [{ outsideAir_C: 32 }, { outsideAir_C: NaN }],
       [{ crankVolts_V: 14 }, { crankVolts_V: NaN }],
     ])
-      // prettier-ignore
+      // oxfmt-ignore
       expect(widened(today!, [then!])).toEqual({ by_K: 0, why: [] });
   });
   test('cold, heat and wind count only beyond what is mild', () => {
-    expect(widened({ outsideAir_C: 22 }, [{ outsideAir_C: 2 }])).toEqual({ by_K: expect.closeTo(10 * by.warmer_K, 9), why: ['warmer'] }); // prettier-ignore
+    expect(widened({ outsideAir_C: 22 }, [{ outsideAir_C: 2 }])).toEqual({ by_K: expect.closeTo(10 * by.warmer_K, 9), why: ['warmer'] }); // oxfmt-ignore
     expect(widened({ residual_C: 32 }, [{ residual_C: 2 }]).by_K).toBeCloseTo(20 * by.residual_K, 9);
     expect(widened({ tailwind_kt: 4 }, [{ tailwind_kt: -20 }]).by_K).toBeCloseTo(4 * by.tailwind_K, 9);
   });
   test('comes from the record', () => {
-    const record = { ...blankRecord(1), outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, voltsMin_V: 17 }; // prettier-ignore
-    expect(dayOf(record)).toEqual({ outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, crankVolts_V: 17 }); // prettier-ignore
+    const record = { ...blankRecord(1), outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, voltsMin_V: 17 }; // oxfmt-ignore
+    expect(dayOf(record)).toEqual({ outsideAir_C: 3, pressureAltitude_ft: 900, tailwind_kt: 4, residual_C: 80, crankVolts_V: 17 }); // oxfmt-ignore
   });
 });
 
 describe('what was seen of a start', () => {
-  const of = (unseen_s: number, doubted_s = 0): ReturnType<typeof blankRecord> => ({ ...blankRecord(1), unseen_s, doubted_s }); // prettier-ignore
+  const of = (unseen_s: number, doubted_s = 0): ReturnType<typeof blankRecord> => ({ ...blankRecord(1), unseen_s, doubted_s }); // oxfmt-ignore
   test('is enough up to a second and a half', () => {
     expect([verdictOf(of(1.5)), verdictOf(of(1.6)), verdictOf(of(0, 0.1))]).toEqual(['good', 'unknown', 'unknown']);
   });

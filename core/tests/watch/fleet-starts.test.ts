@@ -27,7 +27,7 @@ describe('a good start on a mild day', () => {
 });
 
 describe('the manual turbine', () => {
-  const by = { control: 'e1.pilot', to: { fuel_ng: 14.5, grip0: 0.22, target_c: 700, gain: 0.0006, lead_s: 1.5, open_rate: 0.03, close_rate: 0.06, delay_s: 0.4 } }; // prettier-ignore
+  const by = { control: 'e1.pilot', to: { fuel_ng: 14.5, grip0: 0.22, target_c: 700, gain: 0.0006, lead_s: 1.5, open_rate: 0.03, close_rate: 0.06, delay_s: 0.4 } }; // oxfmt-ignore
   const starter = { control: 'e1.starter_sw', to: 1 };
 
   test('calls the moments, the starter’s release among them', () => {
@@ -82,7 +82,7 @@ describe('the manual turbine', () => {
   test('one frame without a speed after a pause of the line is no reading that is lost', () => {
     const type = needWatched(typeOf('C5'));
     const ng = type.channels.findIndex((c) => c.id === 'ng.1');
-    const { trace } = flyPractice({ type, conditions: conditionsOf(type, type.standIn[0]!), faults: [], corridors: {}, seed: 3 }); // prettier-ignore
+    const { trace } = flyPractice({ type, conditions: conditionsOf(type, type.standIn[0]!), faults: [], corridors: {}, seed: 3 }); // oxfmt-ignore
     const from = trace.columns[ng]!.findIndex((v) => v > 30);
     const events: WatchEvent[] = [];
     const watch = new Watch(type, {}, (event) => events.push(event));
@@ -245,7 +245,7 @@ describe('twins', () => {
     });
     const abort = run.entries.find((e) => e.kind === 'abort')!;
     expect(abort).toMatchObject({ watch: 'engine-2-start', reason: 'going-to-be-hot' });
-    const done = run.entries.flatMap((p) => (p.kind === 'item-done' && p.item.startsWith('going-to-be-hot-') ? [p.item] : [])); // prettier-ignore
+    const done = run.entries.flatMap((p) => (p.kind === 'item-done' && p.item.startsWith('going-to-be-hot-') ? [p.item] : [])); // oxfmt-ignore
     expect(done.length).toBeGreaterThan(2);
     expect(done.every((id) => id.startsWith('going-to-be-hot-2-'))).toBe(true);
   });
@@ -279,7 +279,7 @@ describe('the piston trainers', () => {
   test.each<[string, Parameters<typeof workStart>[1]]>([
     ['no-light', { faults: [{ set: { 'fault.magL': 0, 'fault.magR': 0 } }] }],
     ['no-crank', { conditions: { env: { oat: 15 }, init: { SOC: 0.3 } }, faults: [{ set: { 'fault.battR': 3 } }] }],
-    ['low-volts', { conditions: { env: { oat: 15 }, init: { SOC: 0.45 } }, faults: [{ set: { 'fault.battR': 1.8, 'fault.magL': 0, 'fault.magR': 0 } }] }], // prettier-ignore
+    ['low-volts', { conditions: { env: { oat: 15 }, init: { SOC: 0.45 } }, faults: [{ set: { 'fault.battR': 1.8, 'fault.magL': 0, 'fault.magR': 0 } }] }], // oxfmt-ignore
     ['no-oil-pressure', { faults: [{ set: { 'fault.oilPump': 0 } }] }],
     ['starter-not-releasing', { faults: [{ set: { 'fault.starterStuck': 1 } }] }],
     ['died', { moves: [[START_S + 4, { control: 'mix', to: 0 }]] }],
@@ -324,8 +324,8 @@ describe('the piston trainers', () => {
   });
 
   test('primed too long: it may be dry or flooded, and is flooded when it is primed again and does not fire', () => {
-    const primer = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'primer', to }]; // prettier-ignore
-    const starter = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'starter', to }]; // prettier-ignore
+    const primer = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'primer', to }]; // oxfmt-ignore
+    const starter = (at_s: number, to: number): [number, { control: string; to: number }] => [at_s, { control: 'starter', to }]; // oxfmt-ignore
     const flooded = { conditions: { env: { oat: 15, dew: 5 }, init: { film: 80 } }, seconds: 80 };
     const twice = [
       starter(START_S + 9, 0),

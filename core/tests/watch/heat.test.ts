@@ -15,7 +15,7 @@ const limit = skerry.limits.find((l) => l.id === 'tot-start')!;
 /** A predictor that says what it is told. */
 const saying = (
   says: Partial<Pick<PeakPredictor, 'gas_C' | 'peak_C' | 'speedRate_pct_s' | 'rate_K_s' | 'Tf_C'>> & { carried_K?: number },
-): PeakPredictor => ({ gas_C: 0, peak_C: 0, speedRate_pct_s: 2, rate_K_s: 0, Tf_C: 0, ...says, carried_K: () => says.carried_K ?? 0 }) as unknown as PeakPredictor; // prettier-ignore
+): PeakPredictor => ({ gas_C: 0, peak_C: 0, speedRate_pct_s: 2, rate_K_s: 0, Tf_C: 0, ...says, carried_K: () => says.carried_K ?? 0 }) as unknown as PeakPredictor; // oxfmt-ignore
 /** How many frames until it says so, null where it never does. */
 function framesUntil(says: () => unknown, most = 100): number | null {
   for (let k = 1; k <= most; k++) if (says()) return k;
@@ -71,7 +71,7 @@ describe('a predictor of the peak', () => {
     expect(still.speedRate_pct_s).toBe(0);
     expect(still.carried_K(1)).toBeCloseTo(3.14 / (0.05 * (0.5 + 0.5 * 0.0025)), 6);
     expect(still.gas_C - still.Tf_C).toBeCloseTo(0.3 * 5 * 10, 2); // as slow as it can be
-    expect(rising(10, 0, 2, { tot_C: 100, ng_pct: 120 }).carried_K(1)).toBeCloseTo(3.14 / (1.1 * (0.5 + 0.5 * 1.21)), 6); // prettier-ignore
+    expect(rising(10, 0, 2, { tot_C: 100, ng_pct: 120 }).carried_K(1)).toBeCloseTo(3.14 / (1.1 * (0.5 + 0.5 * 1.21)), 6); // oxfmt-ignore
     expect(rising(10, 0, 2, { tot_C: 100, ng_pct: 4.9 }).carried_K(1)).toBe(still.carried_K(1));
   });
 
@@ -203,7 +203,7 @@ describe('an alarm of heat', () => {
   });
   test('a moment that is not hot begins anew', () => {
     const alarm = new HeatAlarm(limit);
-    const frames = [900, 900, 800, 900, 900, 800].map((gas_C) => alarm.rises(0.02, saying({ gas_C, carried_K: 1000 }), 50)); // prettier-ignore
+    const frames = [900, 900, 800, 900, 900, 800].map((gas_C) => alarm.rises(0.02, saying({ gas_C, carried_K: 1000 }), 50)); // oxfmt-ignore
     expect(frames).not.toContain(true);
   });
   test('by the fuel alone it must last longer, and needs no gauge', () => {
@@ -223,7 +223,7 @@ describe('an alarm of heat', () => {
     );
   });
   test('without a limit nothing is hot; with one band that is both', () => {
-    expect(framesUntil(() => new HeatAlarm(undefined).rises(1, saying({ gas_C: 5000, carried_K: 5000 }), 50), 3)).toBeNull(); // prettier-ignore
+    expect(framesUntil(() => new HeatAlarm(undefined).rises(1, saying({ gas_C: 5000, carried_K: 5000 }), 50), 3)).toBeNull(); // oxfmt-ignore
     const one: Limit = { ...limit, bands: [limit.bands[0]!] };
     expect(new HeatAlarm(one).rises(1, saying({ gas_C: 771, peak_C: 900 }), 50)).toBe(true);
     expect(new HeatAlarm(one).rises(1, saying({ gas_C: 769, peak_C: 900 }), 50)).toBe(false);
@@ -288,7 +288,7 @@ describe('a habit', () => {
     const said = (pace_pct_s: number, seconds: number): [string, string] => {
       const habit = new HabitCaution(spec.corridor, 700);
       habit.begin(learned, usual);
-      for (let t_s = 0; t_s < seconds; t_s += 0.125) habit.rises(0.125, learned, 40, 600, saying({ speedRate_pct_s: pace_pct_s })); // prettier-ignore
+      for (let t_s = 0; t_s < seconds; t_s += 0.125) habit.rises(0.125, learned, 40, 600, saying({ speedRate_pct_s: pace_pct_s })); // oxfmt-ignore
       expect(habit.rises(0.125, learned, 40, 800, saying({ speedRate_pct_s: 3 }))).toBe(true);
       expect(habit.rises(0.125, learned, 40, 800, saying({ speedRate_pct_s: 3 }))).toBe(false);
       const { code, text } = habit.finding(learned, 40, 800, 1.44);
@@ -348,9 +348,9 @@ describe('a reading that stands', () => {
     const stuck = new StuckReading(within);
     for (let k = 0; k < 200; k++) if (stuck.update(dt_s, value(k), other(k), 5)) return k;
     return null;
-  }; // prettier-ignore
+  }; // oxfmt-ignore
   test('for three seconds and ten samples, while the other has gone far enough', () => {
-    expect(stands(0.125, () => 612, (k) => 30 + k)).toBe(24); // prettier-ignore
+    expect(stands(0.125, () => 612, (k) => 30 + k)).toBe(24); // oxfmt-ignore
     expect(
       stands(
         1,
@@ -358,9 +358,9 @@ describe('a reading that stands', () => {
         (k) => 30 + k,
       ),
     ).toBe(10);
-    expect(stands(0.125, () => 612, (k) => 30 + Math.min(k, 4))).toBeNull(); // prettier-ignore
-    expect(stands(0.125, () => 612, (k) => 30 - k)).toBe(24); // prettier-ignore
-    expect(stands(0.125, () => 612, (k) => 30 + k / 8)).toBe(40); // prettier-ignore
+    expect(stands(0.125, () => 612, (k) => 30 + Math.min(k, 4))).toBeNull(); // oxfmt-ignore
+    expect(stands(0.125, () => 612, (k) => 30 - k)).toBe(24); // oxfmt-ignore
+    expect(stands(0.125, () => 612, (k) => 30 + k / 8)).toBe(40); // oxfmt-ignore
   });
   test('may tremble by as much as it is told', () => {
     expect(

@@ -61,48 +61,48 @@ describe('over a record', () => {
   const tables = { low: table, high: { ...table, bands: [{ ...table.bands[0]!, limit: 110 }] } };
 
   test('of two readings at one time the worse counts', () => {
-    expect(read([[0, 90], [1, 90], [1, 110], [2, 90]]).records[0]).toMatchObject({ peak: 110, peak_t: 1 }); // prettier-ignore
-    expect(read([[0, 90], [1, 110], [1, 90], [2, 90]]).records[0]).toMatchObject({ peak: 110, peak_t: 1 }); // prettier-ignore
-    const low: BandTable = { direction: 'low', hysteresis: 1, bands: [{ id: 'min', limit: 50, mode: 'continuous', allow_s: 1 }] }; // prettier-ignore
-    expect(read([[0, 90], [1, 40], [1, 90], [2, 90]], { table: low }).records[0]).toMatchObject({ peak: 40 }); // prettier-ignore
+    expect(read([[0, 90], [1, 90], [1, 110], [2, 90]]).records[0]).toMatchObject({ peak: 110, peak_t: 1 }); // oxfmt-ignore
+    expect(read([[0, 90], [1, 110], [1, 90], [2, 90]]).records[0]).toMatchObject({ peak: 110, peak_t: 1 }); // oxfmt-ignore
+    const low: BandTable = { direction: 'low', hysteresis: 1, bands: [{ id: 'min', limit: 50, mode: 'continuous', allow_s: 1 }] }; // oxfmt-ignore
+    expect(read([[0, 90], [1, 40], [1, 90], [2, 90]], { table: low }).records[0]).toMatchObject({ peak: 40 }); // oxfmt-ignore
   });
 
   test('a phase that begins between samples has its table from there on', () => {
     const result = read([[0, 105],
- [2, 105], [4, 105]], { table: undefined, tables, phases: [[0, 'high'], [1, 'low'], [3, null]] }); // prettier-ignore
+ [2, 105], [4, 105]], { table: undefined, tables, phases: [[0, 'high'], [1, 'low'], [3, null]] }); // oxfmt-ignore
     expect(eventsOf(result)).toEqual(['1 PHASE low', '1 ENTER A', '3 EXIT A']);
     expect(result.records).toMatchObject([{ phase: 'low', start: 1, end: 3, closed_by_phase: true, duration_s: 2 }]);
     expect(result.budgets).toMatchObject({ 'low/A': { used_s: 2, remaining_s: 1 }, 'high/A': { used_s: 0 } });
   });
 
   test('a gap is held at its worse end, and estimated only where a band is open in it', () => {
-    expect(eventsOf(read([[0, 90], [10, 95]]))).toEqual(['0 GAP_START BLIND', '10 GAP_END null']); // prettier-ignore
-    const worse = read([[0, 90], [10, 105]]); // prettier-ignore
+    expect(eventsOf(read([[0, 90], [10, 95]]))).toEqual(['0 GAP_START BLIND', '10 GAP_END null']); // oxfmt-ignore
+    const worse = read([[0, 90], [10, 105]]); // oxfmt-ignore
     expect(eventsOf(worse)).toEqual(['0 GAP_START ESTIMATED', '0 ENTER A', '3 EXPIRED A', '10 GAP_END null']);
     expect(worse.records).toMatchObject([{ estimated_s: 10, open: true, expired_at: 3 }]);
     expect(worse.worst).toBe('EXPIRED');
   });
 
   test('a phase that begins in a gap has its table from there on, at the level that is held', () => {
-    const result = read([[0, 90], [10, 105]], { table: undefined, tables, phases: [[-1, 'high'], [8, 'low']] }); // prettier-ignore
+    const result = read([[0, 90], [10, 105]], { table: undefined, tables, phases: [[-1, 'high'], [8, 'low']] }); // oxfmt-ignore
     expect(eventsOf(result)).toEqual(['0 GAP_START ESTIMATED', '8 PHASE low', '8 ENTER A', '10 GAP_END null']);
     expect(result.records).toMatchObject([{ phase: 'low', start: 8, estimated_s: 2 }]);
-    const unwatched = read([[0, 90], [10, 105]], { table: undefined, tables, phases: [[8, null]] }); // prettier-ignore
+    const unwatched = read([[0, 90], [10, 105]], { table: undefined, tables, phases: [[8, null]] }); // oxfmt-ignore
     expect(eventsOf(unwatched)).toEqual(['0 GAP_START BLIND', '10 GAP_END null']);
-    const later = read([[0, 105], [10, 105], [11, 105]], { table: undefined, tables, phases: [[0, null], [10, 'low']] }); // prettier-ignore
+    const later = read([[0, 105], [10, 105], [11, 105]], { table: undefined, tables, phases: [[0, null], [10, 'low']] }); // oxfmt-ignore
     expect(eventsOf(later)).toEqual(['0 GAP_START ESTIMATED', '10 GAP_END null', '10 PHASE low', '10 ENTER A']);
   });
 
   test('bands of a low limit go down from mild to severe', () => {
-    const low = (...limits: number[]): BandTable => ({ direction: 'low', hysteresis: 1, bands: limits.map((limit, i) => ({ id: `${i}`, limit, mode: 'continuous', allow_s: 1 })) }); // prettier-ignore
-    expect(read([[0, 90], [1, 90]], { table: low(10, 8) }).records).toEqual([]); // prettier-ignore
+    const low = (...limits: number[]): BandTable => ({ direction: 'low', hysteresis: 1, bands: limits.map((limit, i) => ({ id: `${i}`, limit, mode: 'continuous', allow_s: 1 })) }); // oxfmt-ignore
+    expect(read([[0, 90], [1, 90]], { table: low(10, 8) }).records).toEqual([]); // oxfmt-ignore
     for (const table_ of [low(8, 10), low(8, 8)])
-      expect(read([[0, 90], [1, 90]], { table: table_ })).toEqual({ error: 'BAD_TABLE', field: 'table' }); // prettier-ignore
+      expect(read([[0, 90], [1, 90]], { table: table_ })).toEqual({ error: 'BAD_TABLE', field: 'table' }); // oxfmt-ignore
   });
 
   test('how long a gap is can be said', () => {
-    expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 3 }))).toEqual([]); // prettier-ignore
-    expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 2.9 }))).toHaveLength(2); // prettier-ignore
+    expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 3 }))).toEqual([]); // oxfmt-ignore
+    expect(eventsOf(read([[0, 90], [3, 90]], { max_gap_s: 2.9 }))).toHaveLength(2); // oxfmt-ignore
   });
 
   test.each<[object, string, string]>([
@@ -118,37 +118,37 @@ describe('over a record', () => {
     [{ samples: [[1, 90], [0, 91]] }, 'BAD_SERIES', 'samples'],
     [{ samples: [['1', 90], [2, 91]] }, 'BAD_SERIES', 'samples'],
   ])('%j is refused: %s of %s', (more, error, field) => {
-    expect(read([[0, 90], [1, 90]], more)).toEqual({ error, field }); // prettier-ignore
-  }); // prettier-ignore
+    expect(read([[0, 90], [1, 90]], more)).toEqual({ error, field }); // oxfmt-ignore
+  }); // oxfmt-ignore
 });
 
 describe('a rate over a record', () => {
-  const rising: BandTable = { direction: 'high', hysteresis: 1, bands: [{ id: 'fast', limit: 20, mode: 'continuous', allow_s: 1 }] }; // prettier-ignore
+  const rising: BandTable = { direction: 'high', hysteresis: 1, bands: [{ id: 'fast', limit: 20, mode: 'continuous', allow_s: 1 }] }; // oxfmt-ignore
   const rate = (samples: [number, number | null][], more: object = {}): Exclude<ReturnType<typeof rateMonitor>, { error: string }> =>
-    rateMonitor({ table: rising, window_s: 1, samples, ...more }) as never; // prettier-ignore
+    rateMonitor({ table: rising, window_s: 1, samples, ...more }) as never; // oxfmt-ignore
 
   test('is that over its window, straight between samples', () => {
     // 0 until 1 s, then 30 a second: over a window of one second the rate rises from 0 to 30 between 1 and 2 s
-    const found = rate([[0, 0], [1, 0], [3, 60]]); // prettier-ignore
+    const found = rate([[0, 0], [1, 0], [3, 60]]); // oxfmt-ignore
     expect(found.extreme_rate).toBe(30);
     expect(found.extreme_t).toBe(2);
     expect(found.records[0]!.start).toBeCloseTo(1 + 20 / 30, 3);
     expect(found.unmonitored_s).toBe(1);
-    expect(rate([[0, 0], [1.5, 0], [3.5, 50]]).records[0]!.start).toBeCloseTo(1.5 + 20 / 25, 3); // prettier-ignore
+    expect(rate([[0, 0], [1.5, 0], [3.5, 50]]).records[0]!.start).toBeCloseTo(1.5 + 20 / 25, 3); // oxfmt-ignore
   });
   test('falls where the limit is a low one', () => {
     const falling: BandTable = { ...rising, direction: 'low', bands: [{ ...rising.bands[0]!, limit: -20 }] };
-    expect(rate([[0, 60], [1, 60], [3, 0]], { table: falling })).toMatchObject({ extreme_rate: -30, extreme_t: 2, worst: 'EXPIRED' }); // prettier-ignore
+    expect(rate([[0, 60], [1, 60], [3, 0]], { table: falling })).toMatchObject({ extreme_rate: -30, extreme_t: 2, worst: 'EXPIRED' }); // oxfmt-ignore
   });
   test('is not known across a gap: each side begins anew', () => {
-    const found = rate([[0, 0], [1, 0], [2, 25], [10, 900], [11, 900], [12, 900]]); // prettier-ignore
+    const found = rate([[0, 0], [1, 0], [2, 25], [10, 900], [11, 900], [12, 900]]); // oxfmt-ignore
     expect(found.extreme_rate).toBe(25);
     expect(found.records).toMatchObject([{ closed_by_phase: true, end: 2 }]);
     expect(found.unmonitored_s).toBe(12 - 1 - 1);
   });
   test('of two readings at one time takes the larger', () => {
-    expect(rate([[0, 0], [1, 10], [1, 25], [2, 25]]).extreme_rate).toBe(25); // prettier-ignore
-    expect(rate([[0, 0], [1, 25], [1, 10], [2, 25]]).extreme_rate).toBe(25); // prettier-ignore
+    expect(rate([[0, 0], [1, 10], [1, 25], [2, 25]]).extreme_rate).toBe(25); // oxfmt-ignore
+    expect(rate([[0, 0], [1, 25], [1, 10], [2, 25]]).extreme_rate).toBe(25); // oxfmt-ignore
   });
   test.each<[object, string, string]>([
     [{ table: undefined }, 'BAD_TABLE', 'table'],
@@ -157,6 +157,6 @@ describe('a rate over a record', () => {
     [{ samples: [[1, 1], [0, 1]] }, 'BAD_SERIES', 'samples'],
     [{ window_s: 5 }, 'INSUFFICIENT_DATA', 'samples'],
   ])('%j is refused: %s of %s', (more, error, field) => {
-    expect(rate([[0, 0], [1, 0]], more)).toEqual({ error, field }); // prettier-ignore
-  }); // prettier-ignore
+    expect(rate([[0, 0], [1, 0]], more)).toEqual({ error, field }); // oxfmt-ignore
+  }); // oxfmt-ignore
 });

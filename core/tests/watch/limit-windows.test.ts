@@ -43,7 +43,7 @@ describe('rows in which nothing can change', () => {
       }),
       { numRuns: 600 },
     );
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('of several channels end with the first of any; before a first frame there are none', () => {
     const guards = [0, 1].map((index) => ({ index, low: 20, high: 50 }));
@@ -59,7 +59,7 @@ describe('rows in which nothing can change', () => {
   });
 
   test('the closest of several guards of one channel count', () => {
-    const windows = new LimitWindows([], [{ index: 0, low: 10, high: 50 }, { index: 0, low: 20, high: 90 }]); // prettier-ignore
+    const windows = new LimitWindows([], [{ index: 0, low: 10, high: 50 }, { index: 0, low: 20, high: 90 }]); // oxfmt-ignore
     windows.step(NaN, 0, Float64Array.of(35));
     expect(windows.quietUntil(traceOf([35, 15, 35]), 0, 3)).toBe(1);
     expect(windows.quietUntil(traceOf([35, 35, 51]), 0, 3)).toBe(2);
@@ -125,7 +125,7 @@ describe('limits that are asked only when they must be', () => {
       }),
       { numRuns: 400 },
     );
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test('know at the end of a phase the last reading that they were spared', () => {
     const { monitors, events } = seen([HIGH]);

@@ -97,7 +97,7 @@ describe('a run-up of two engines', () => {
     expect(told.said).toEqual(['40.25 run-up-late: Rotor 90 % 40 s after flight was selected; 97 to 103.5 % expected']);
     const apart = new Told('H9');
     apart.hold(60, { ...IDLE, ...both(2), nr: 100, 'tq.1': 30, 'tq.2': 20 });
-    expect(apart.said).toEqual(['40.25 run-up-late: Torques still 10 % apart 40 s after flight was selected; 8 % at most expected']); // prettier-ignore
+    expect(apart.said).toEqual(['40.25 run-up-late: Torques still 10 % apart 40 s after flight was selected; 8 % at most expected']); // oxfmt-ignore
     expect(apart.events.map((e) => e.kind === 'cue' && [e.severity, e.say])).toEqual([['caution', 'Torque split.']]);
   });
 
@@ -201,14 +201,14 @@ describe('what a replay of a run-up looks at', () => {
     const edges = (): [number, number][] => told.runUp.guards().map((g) => [g.low, g.high]);
     expect(edges()).toEqual([[-Infinity, 94]]);
     told.hold(1, { 'engine.rpm': 97, nr: 90, 'switch.governor': 0 });
-    expect(edges()).toEqual([[80, Infinity], [-Infinity, 0.49]]); // prettier-ignore
+    expect(edges()).toEqual([[80, Infinity], [-Infinity, 0.49]]); // oxfmt-ignore
     told.hold(1, { 'switch.governor': 1 });
-    expect(edges()).toEqual([[80, Infinity], [-Infinity, 96.5]]); // prettier-ignore
+    expect(edges()).toEqual([[80, Infinity], [-Infinity, 96.5]]); // oxfmt-ignore
     told.hold(10, { nr: 98 });
-    expect(edges()).toEqual([[80, Infinity], [0.5, Infinity]]); // prettier-ignore
+    expect(edges()).toEqual([[80, Infinity], [0.5, Infinity]]); // oxfmt-ignore
     const twin = new Told('H9');
     twin.hold(10, { ...IDLE, ...both(2), nr: 100 });
-    expect(twin.runUp.guards().map((g) => [g.low, g.high])).toEqual([[1.5, Infinity], [1.5, Infinity]]); // prettier-ignore
+    expect(twin.runUp.guards().map((g) => [g.low, g.high])).toEqual([[1.5, Infinity], [1.5, Infinity]]); // oxfmt-ignore
   });
 });
 
@@ -256,13 +256,13 @@ describe('a limit that a test sets aside', () => {
     });
   };
   test('while its switch is out of its place, and three seconds after; each change is told once', () => {
-    expect(switched([0, 1, 1, 0, 0, 0, 0])).toEqual([[false, false], [true, true], [false, true], [false, true], [false, true], [true, false], [false, false]]); // prettier-ignore
-    expect(switched([0.5, 0.6])).toEqual([[false, false], [true, true]]); // prettier-ignore
+    expect(switched([0, 1, 1, 0, 0, 0, 0])).toEqual([[false, false], [true, true], [false, true], [false, true], [false, true], [true, false], [false, false]]); // oxfmt-ignore
+    expect(switched([0.5, 0.6])).toEqual([[false, false], [true, true]]); // oxfmt-ignore
     expect(switched([NaN])).toEqual([[false, false]]);
   });
   test('or below its place', () => {
     const { above: _, ...spec } = { ...limit.notWhile!, below: 0.1 };
-    expect(switched([0.1, 0], spec as never)).toEqual([[false, false], [true, true]]); // prettier-ignore
+    expect(switched([0.1, 0], spec as never)).toEqual([[false, false], [true, true]]); // oxfmt-ignore
     expect(new SuspendedLimit(type, limit, spec as never).guard()).toMatchObject({ low: 0.1, high: Infinity });
     expect(new SuspendedLimit(type, limit, limit.notWhile!).guard()).toMatchObject({ low: -Infinity, high: 0.5 });
   });

@@ -36,13 +36,13 @@ describe('the duty of a starter', () => {
   });
 
   test('the second engagement before its rest is told what was due; the third waits for the long one', () => {
-    const due = work(new StarterDuty(spec), [[0, 20], [50, 70], [200, 210]], 220); // prettier-ignore
+    const due = work(new StarterDuty(spec), [[0, 20], [50, 70], [200, 210]], 220); // oxfmt-ignore
     expect(due).toEqual([0, 50, 1170]);
   });
 
   test('after the longest rest the cycle begins anew', () => {
     const duty = new StarterDuty(spec);
-    work(duty, [[0, 20], [1400, 1410]], 1412); // prettier-ignore
+    work(duty, [[0, 20], [1400, 1410]], 1412); // oxfmt-ignore
     expect(duty.engagement).toBe(0);
   });
 
@@ -68,7 +68,7 @@ describe('the duty of a starter', () => {
           expect(duty.restDue_s(t_s)).toBeLessThanOrEqual(1300);
         }
       }),
-    ); // prettier-ignore
+    ); // oxfmt-ignore
   });
 });
 
@@ -171,7 +171,7 @@ describe('another try after a start that was stopped', () => {
   test('names the gate that is still shut, and is unknown where nothing was sensed', () => {
     const gates = [
       { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', at: 'starter' as const, verdict: false as const, value: 240, in_s: null },
-    ]; // prettier-ignore
+    ]; // oxfmt-ignore
     expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain(
       'residual temperature is at most 190 °C',
     );

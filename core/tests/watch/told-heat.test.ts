@@ -18,29 +18,29 @@ describe('heat in a start', () => {
   const learned = (upper_C: number): HowTold => {
     const bins = (value: number): number[] => Array.from({ length: 111 }, () => value);
     const days = [{ outsideAir_C: 15, pressureAltitude_ft: 0, tailwind_kt: 0, residual_C: 20, crankVolts_V: 17 }];
-    const corridor = { starts: 40, upperTot_C: bins(upper_C), lowerTot_C: bins(0), lowerPace_pct_s: bins(1), contours: [], days }; // prettier-ignore
+    const corridor = { starts: 40, upperTot_C: bins(upper_C), lowerTot_C: bins(0), lowerPace_pct_s: bins(1), contours: [], days }; // oxfmt-ignore
     return { corridors: { 'engine-1-start': corridor }, air: { pressureAltitude_ft: 0, tailwind_kt: 0 } };
   };
   const times =
     (factor: number): Reading =>
     (_, before) =>
       before * factor;
-  const leaps: Reading = [[16, 20], [20, 260], [24, 900]]; // prettier-ignore
+  const leaps: Reading = [[16, 20], [20, 260], [24, 900]]; // oxfmt-ignore
 
   test('that its gas and its fuel do not turn back is stopped before the band', () => {
     // as much more fuel as the gas behind this gauge is hotter
     const fed: Reading = (t_s, before) =>
       t_s <= 20 ? before : (before * (340 + 160 * (t_s - 20))) / (5 + 60 * (t_s - 16));
     const told = tell('S7', { 'tot.1': leaps, 'fuel.1.flow': fed });
-    expect(stopsIn(told)[0]).toMatch(/^2[23]\.?\d* going-to-be-hot: TOT \d+ °C rising 160 °C a second, its gas at \d+ °C: it is going to pass 835 °C/); // prettier-ignore
+    expect(stopsIn(told)[0]).toMatch(/^2[23]\.?\d* going-to-be-hot: TOT \d+ °C rising 160 °C a second, its gas at \d+ °C: it is going to pass 835 °C/); // oxfmt-ignore
     expect(stopsIn(told)).toHaveLength(1);
   });
   test('while the speed stands is a hang', () => {
-    const stands: Readings = { 'ng.1': [[10, 0], [14, 16], [21, 33.5]], 'starter.1.amps': 500 }; // prettier-ignore
+    const stands: Readings = { 'ng.1': [[10, 0], [14, 16], [21, 33.5]], 'starter.1.amps': 500 }; // oxfmt-ignore
     expect(stopOf({ ...stands, 'tot.1': leaps, 'fuel.1.flow': NaN })).toMatch(/^2[23]\.?\d* hung/);
   });
   test('beyond the habit is told of once, and stops nothing', () => {
-    const warm: Readings = { 'fuel.1.flow': NaN, 'tot.1': [[16, 20], [26, 700], [36, 480]] }; // prettier-ignore
+    const warm: Readings = { 'fuel.1.flow': NaN, 'tot.1': [[16, 20], [26, 700], [36, 480]] }; // oxfmt-ignore
     const cautions = (told: Told): string[] => saidIn(told).filter((s) => s.includes(' caution h'));
     const told = tell('S7', warm, learned(600));
     expect(cautions(told)).toEqual(['25.625 caution hotter-than-usual']);
@@ -66,12 +66,12 @@ describe('heat in a start', () => {
   test('that is too much for its fuel is told of once where the height is known, and is believed', () => {
     const known: HowTold = { air: { pressureAltitude_ft: 0, tailwind_kt: 0 } };
     const told = tell('S7', { 'fuel.1.flow': times(0.65) }, known);
-    expect(saidIn(told).filter((s) => s.includes('caution')).map((s) => s.split(' ').at(-1))).toEqual(['hotter-than-fuel']); // prettier-ignore
+    expect(saidIn(told).filter((s) => s.includes('caution')).map((s) => s.split(' ').at(-1))).toEqual(['hotter-than-fuel']); // oxfmt-ignore
     expect(doneIn(told)).toMatchObject([{ verdict: 'good' }]);
     expect(saidIn(tell('S7', { 'fuel.1.flow': times(0.65) })).filter((s) => s.includes('caution'))).toEqual([]);
   });
   test('that swings is told of once, and is believed', () => {
-    const told = tell('S7', { 'fuel.1.flow': NaN, 'tot.1': (t_s, before) => (t_s > 18 ? before + 45 * Math.sin(Math.PI * t_s) : before) }); // prettier-ignore
+    const told = tell('S7', { 'fuel.1.flow': NaN, 'tot.1': (t_s, before) => (t_s > 18 ? before + 45 * Math.sin(Math.PI * t_s) : before) }); // oxfmt-ignore
     expect(saidIn(told).filter((s) => s.includes('oscillation'))).toHaveLength(1);
     expect(doneIn(told)).toMatchObject([{ verdict: 'good' }]);
   });
@@ -84,7 +84,7 @@ describe('heat in a start', () => {
     expect(textsOf(speed, 'reading-stuck')[0]).toMatch(/^Speed has stood at 36\.0 % while the temperature moved/);
   });
   test('up to the mildest band only is a reason for the control to have shut its fuel', () => {
-    const shut = (top_C: number): Readings => ({ 'tot.1': [[16, 20], [22, top_C]], 'fuel.1.flow': (t_s, before) => (t_s >= 22 ? 0 : (before * (top_C - 15)) / 365) }); // prettier-ignore
+    const shut = (top_C: number): Readings => ({ 'tot.1': [[16, 20], [22, top_C]], 'fuel.1.flow': (t_s, before) => (t_s >= 22 ? 0 : (before * (top_C - 15)) / 365) }); // oxfmt-ignore
     expect(stopOf(shut(700))).toContain('control-abort');
     expect(stopOf(shut(735))).toContain('hot: ');
   });
@@ -102,19 +102,19 @@ describe('limits of a start', () => {
     expect(stopOf({ 'bus.volts': (t_s, before) => (t_s >= 12 && t_s < 12.5 ? 12.9 : before) })).toBeUndefined();
   });
   test('an idle that stays too high is said so, and is idle', () => {
-    const told = tell('S7', { 'ng.1': [[10, 0], [14, 16], [34, 66], [36, 70]] }, { seconds: 70 }); // prettier-ignore
+    const told = tell('S7', { 'ng.1': [[10, 0], [14, 16], [34, 66], [36, 70]] }, { seconds: 70 }); // oxfmt-ignore
     expect(saidIn(told).slice(-2)).toEqual(['59 caution idle-high', '59 idle']);
-    expect(textsOf(told, 'idle-high')).toEqual(['Idle at 70.0 % Ng; at most 67.5 % expected at this height. Look before the run-up']); // prettier-ignore
+    expect(textsOf(told, 'idle-high')).toEqual(['Idle at 70.0 % Ng; at most 67.5 % expected at this height. Look before the run-up']); // oxfmt-ignore
   });
   test('on one reading a second it is told that this is too slow to warn', () => {
     const told = tell('S7', {}, { step_s: 1, seconds: 60 });
-    expect(textsOf(told, 'slow-data')).toEqual(['One reading in 1.0 seconds is too slow to warn before a limit: watch the temperature']); // prettier-ignore
+    expect(textsOf(told, 'slow-data')).toEqual(['One reading in 1.0 seconds is too slow to warn before a limit: watch the temperature']); // oxfmt-ignore
     expect(stopsIn(told)).toEqual([]);
     expect(textsOf(tell('S7', {}, { step_s: 0.25 }), 'slow-data')).toEqual([]);
   });
   test('that no start is judged by are said as they are in flight', () => {
     const told = tell('C5', { 'oil.1.pressure': (t_s, before) => (t_s > 18 && t_s < 30 ? 8.5 : before) });
-    expect(saidIn(told).flatMap((s) => (s.includes('oil-pressure-high') ? [s.replace(/\.\d+/, '')] : []))).toEqual(['18 caution oil-pressure-high/warm', '18 caution oil-pressure-high/cold', '28 warning oil-pressure-high/cold/expired']); // prettier-ignore
+    expect(saidIn(told).flatMap((s) => (s.includes('oil-pressure-high') ? [s.replace(/\.\d+/, '')] : []))).toEqual(['18 caution oil-pressure-high/warm', '18 caution oil-pressure-high/cold', '28 warning oil-pressure-high/cold/expired']); // oxfmt-ignore
     expect(stopsIn(told)).toEqual([]);
   });
 });

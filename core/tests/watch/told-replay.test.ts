@@ -12,7 +12,7 @@ function replayed({ type, trace }: Told): { events: WatchEvent[]; watch: Watch }
   return { events, watch };
 }
 
-const between = (from_s: number, to_s: number, value: number): Reading => (t_s, before) => (t_s >= from_s && t_s < to_s ? value : before); // prettier-ignore
+const between = (from_s: number, to_s: number, value: number): Reading => (t_s, before) => (t_s >= from_s && t_s < to_s ? value : before); // oxfmt-ignore
 /** Idle, a run-up, flight with its readings, and back to idle. */
 const FLOWN: Readings = {
   'engine.1.selector': [[9.9, 0], [10, 1], [49.9, 1], [50, 2], [109.9, 2], [110, 1]],
@@ -26,7 +26,7 @@ const FLOWN: Readings = {
   'gearbox.oil.pressure': 4,
   'gearbox.oil.temperature': 60,
   'oil.1.temperature': 60,
-}; // prettier-ignore
+}; // oxfmt-ignore
 const FLIGHT: HowTold = { seconds: 125 };
 
 describe('in blocks, the watch reports what it reports frame by frame', () => {
@@ -55,18 +55,18 @@ describe('in blocks, the watch reports what it reports frame by frame', () => {
     ['a start that was stopped', 'S7', { nr: 0 }, { seconds: 60 }],
     ['a flight', 'S7', FLOWN, FLIGHT],
     ['a flight at fifty a second', 'S7', FLOWN, { ...FLIGHT, step_s: 0.02 }],
-    ['oil pressure that is low for a while', 'S7', { ...FLOWN, 'oil.1.pressure': (t_s, before) => (t_s > 70 && t_s < 75 ? 2.9 : before) }, FLIGHT], // prettier-ignore
-    ['a temperature that comes and goes', 'S7', { ...FLOWN, 'tot.1': (t_s, before) => (t_s > 60 ? 700 + 40 * Math.sin(t_s / 3) : before) }, FLIGHT], // prettier-ignore
+    ['oil pressure that is low for a while', 'S7', { ...FLOWN, 'oil.1.pressure': (t_s, before) => (t_s > 70 && t_s < 75 ? 2.9 : before) }, FLIGHT], // oxfmt-ignore
+    ['a temperature that comes and goes', 'S7', { ...FLOWN, 'tot.1': (t_s, before) => (t_s > 60 ? 700 + 40 * Math.sin(t_s / 3) : before) }, FLIGHT], // oxfmt-ignore
     ['a stay in a band', 'S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s > 60 && t_s < 75 ? 105 : before) }, FLIGHT],
-    ['a test of the hydraulics, and pressure that stays low', 'S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, 92, 40) }, FLIGHT], // prettier-ignore
+    ['a test of the hydraulics, and pressure that stays low', 'S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, 92, 40) }, FLIGHT], // oxfmt-ignore
     ['a hole in flight', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s < 80 || t_s > 86 }],
     ['a hole at the start of the run-up', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s < 49 || t_s > 57 }],
     ['a reading that is lost', 'S7', { ...FLOWN, 'tot.1': between(80, 90, NaN) }, FLIGHT],
-    ['a reading that is lost in its band', 'S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s > 63 && t_s < 66 ? NaN : t_s > 60 && t_s < 75 ? 105 : before) }, FLIGHT], // prettier-ignore
-    ['an engine that stops', 'S7', { ...FLOWN, 'fuel.1.flow': (t_s, before) => (t_s > 115 ? 0 : before), 'ng.1': (t_s, before) => (t_s > 115 ? 40 : t_s > 35 ? 67 : before) }, FLIGHT], // prettier-ignore
+    ['a reading that is lost in its band', 'S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s > 63 && t_s < 66 ? NaN : t_s > 60 && t_s < 75 ? 105 : before) }, FLIGHT], // oxfmt-ignore
+    ['an engine that stops', 'S7', { ...FLOWN, 'fuel.1.flow': (t_s, before) => (t_s > 115 ? 0 : before), 'ng.1': (t_s, before) => (t_s > 115 ? 40 : t_s > 35 ? 67 : before) }, FLIGHT], // oxfmt-ignore
     ['a record that begins in flight', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s >= 70 }],
-    ['a speed to pass through', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 30 ? 55 + 0.2 * Math.sin(9 * t_s) : before) }, { seconds: 60 }], // prettier-ignore
-    ['a run-up of the trainer', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 40 ? 97 + 0.2 * Math.sin(9 * t_s) : before), nr: (t_s) => (t_s > 45 ? 98 : t_s > 42 ? 60 : 0), 'switch.governor': between(43, 999, 1) }, { seconds: 70 }], // prettier-ignore
+    ['a speed to pass through', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 30 ? 55 + 0.2 * Math.sin(9 * t_s) : before) }, { seconds: 60 }], // oxfmt-ignore
+    ['a run-up of the trainer', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 40 ? 97 + 0.2 * Math.sin(9 * t_s) : before), nr: (t_s) => (t_s > 45 ? 98 : t_s > 42 ? 60 : 0), 'switch.governor': between(43, 999, 1) }, { seconds: 70 }], // oxfmt-ignore
   ])('%s', (_, id, readings, how) => {
     const told = tell(id, readings, how);
     const again = replayed(told);
@@ -80,19 +80,19 @@ describe('a flight that is told', () => {
   const phases = (told: Told): string[] =>
     told.events.flatMap((e) => (e.kind === 'phase' ? [`${e.t_s} ${e.phase}`] : []));
   test('goes through its phases', () => {
-    expect(phases(tell('S7', FLOWN, FLIGHT))).toEqual(['10 start', '37.375 idle', '50 run-up', '58.375 flight', '110 idle']); // prettier-ignore
+    expect(phases(tell('S7', FLOWN, FLIGHT))).toEqual(['10 start', '37.375 idle', '50 run-up', '58.375 flight', '110 idle']); // oxfmt-ignore
   });
   test('says nothing while all is well, and what is wrong when it is', () => {
     const raised = (told: Told): string[] => saidIn(told).filter((s) => / (caution|warning) /.test(s));
     expect(raised(tell('S7', FLOWN, FLIGHT))).toEqual([]);
-    expect(raised(tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 && t_s < 75 ? 105 : before) }, FLIGHT))).toEqual(['60 caution torque-run/take-off', '60 caution torque-run/transient', '68 warning torque-run/transient/expired']); // prettier-ignore
+    expect(raised(tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 && t_s < 75 ? 105 : before) }, FLIGHT))).toEqual(['60 caution torque-run/take-off', '60 caution torque-run/transient', '68 warning torque-run/transient/expired']); // oxfmt-ignore
   });
   test('while a test sets a limit aside nothing is said of it, and what stays wrong after it is', () => {
     const tested = (low_until_s: number): string[] =>
-      saidIn(tell('S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, low_until_s, 40) }, FLIGHT)).filter((s) => s.includes('hydraulic')); // prettier-ignore
+      saidIn(tell('S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, low_until_s, 40) }, FLIGHT)).filter((s) => s.includes('hydraulic')); // oxfmt-ignore
     expect(tested(86)).toEqual([]);
     // three seconds after the switch is back it counts, and two more are allowed
-    expect(tested(92).map((s) => s.replace(/^(\d+)\.?\d*/, '$1'))).toEqual(['86 caution hydraulic-1-low/min', '88 caution hydraulic-1-low/min/expired']); // prettier-ignore
+    expect(tested(92).map((s) => s.replace(/^(\d+)\.?\d*/, '$1'))).toEqual(['86 caution hydraulic-1-low/min', '88 caution hydraulic-1-low/min/expired']); // oxfmt-ignore
     const untested = saidIn(tell('S7', { ...FLOWN, 'hydraulic.1.pressure': between(81, 92, 40) }, FLIGHT));
     expect(untested.filter((s) => s.includes('hydraulic'))).toHaveLength(2);
   });
@@ -141,26 +141,26 @@ describe('a snapshot', () => {
   };
   test('before a start has no times, and its gates', () => {
     const [start] = at(5).starts;
-    expect(start).toMatchObject({ watch: 'engine-1-start', state: 'before', phase: 'off', starterAt_s: null, starterOn_s: 0, starterLeft_s: 45, restDue_s: 0, triesLeft: 2, peak: null, doubt: null }); // prettier-ignore
-    expect(start!.gates.map((g) => [g.id, g.verdict, g.value, g.in_s])).toEqual([['volts', true, 24.8, 0], ['residual', true, 20, 0]]); // prettier-ignore
-    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // prettier-ignore
+    expect(start).toMatchObject({ watch: 'engine-1-start', state: 'before', phase: 'off', starterAt_s: null, starterOn_s: 0, starterLeft_s: 45, restDue_s: 0, triesLeft: 2, peak: null, doubt: null }); // oxfmt-ignore
+    expect(start!.gates.map((g) => [g.id, g.verdict, g.value, g.in_s])).toEqual([['volts', true, 24.8, 0], ['residual', true, 20, 0]]); // oxfmt-ignore
+    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // oxfmt-ignore
   });
   test('within a start has its deadlines and what the starter has left', () => {
     const [start] = at(20).starts;
-    expect(start).toMatchObject({ state: 'accelerating', phase: 'start', starterAt_s: 10, starterOn_s: 10.125, starterLeft_s: 34.875, starterAllowed_s: 45, triesLeft: 1 }); // prettier-ignore
-    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', 20, true], ['oil', 26.75, true], ['rotor', null, true], ['starter', null, false], ['idle', 56, false]]); // prettier-ignore
-    expect(start!.milestones.map((m) => m.words)).toEqual(['within 6 s of fuel', '0.9 bar within 10 s of light-off', 'by 31 % Ng', 'by 55 % Ng, on its own', '66.5 to 67.5 % for 3 s']); // prettier-ignore
+    expect(start).toMatchObject({ state: 'accelerating', phase: 'start', starterAt_s: 10, starterOn_s: 10.125, starterLeft_s: 34.875, starterAllowed_s: 45, triesLeft: 1 }); // oxfmt-ignore
+    expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', 20, true], ['oil', 26.75, true], ['rotor', null, true], ['starter', null, false], ['idle', 56, false]]); // oxfmt-ignore
+    expect(start!.milestones.map((m) => m.words)).toEqual(['within 6 s of fuel', '0.9 bar within 10 s of light-off', 'by 31 % Ng', 'by 55 % Ng, on its own', '66.5 to 67.5 % for 3 s']); // oxfmt-ignore
     expect(start!.rate_K_s).toBeCloseTo(60, 1);
     expect(start!.speedRate_pct_s).toBeCloseTo(2.5, 2);
   });
   test('shows the peak that is to come only near it, and not by a gauge that is not believed', () => {
-    const eases: Readings = { 'tot.1': [[16, 20], [24, 580], [28, 640], [36, 480]] }; // prettier-ignore
+    const eases: Readings = { 'tot.1': [[16, 20], [24, 580], [28, 640], [36, 480]] }; // oxfmt-ignore
     expect(at(22, eases).starts[0]!.peak).toBeNull();
     const { peak } = at(26, eases).starts[0]!;
     expect(peak!.at_C).toBeGreaterThan(600);
     expect(peak!.in_s).toBeGreaterThan(0.15);
     expect(at(33, eases).starts[0]!.peak).toBeNull();
-    const doubted = at(30, { 'tot.1': [[16, 20], [18, 140]] }); // prettier-ignore
+    const doubted = at(30, { 'tot.1': [[16, 20], [18, 140]] }); // oxfmt-ignore
     expect(doubted.starts[0]!.doubt).not.toBeNull();
     expect(doubted.starts[0]!.peak).toBeNull();
   });
@@ -177,7 +177,7 @@ describe('a snapshot', () => {
     }).starts;
     expect(start).toMatchObject({ state: 'aborted', starterOn_s: 0, triesLeft: 1 });
     expect(start!.restDue_s).toBeCloseTo(60, 6);
-    const hot = at(33, { 'tot.1': [[16, 20], [26, 620], [30, 775]], 'fuel.1.flow': NaN }); // prettier-ignore
+    const hot = at(33, { 'tot.1': [[16, 20], [26, 620], [30, 775]], 'fuel.1.flow': NaN }); // oxfmt-ignore
     expect(hot.room).toMatchObject([{ channel: 'tot.1', band: 'A', edge: 770 }]);
   });
   test('tells which limits of a channel are in force: those of its engine, or of the aircraft', () => {
@@ -185,8 +185,8 @@ describe('a snapshot', () => {
     const tot = { ...type.channels.find((c) => c.id === 'tot.1')!, engine: 1 };
     const volts = { ...tot, engine: undefined };
     const phase = (seconds: number, channel = tot): string => limitPhase(type, at(seconds, FLOWN), channel as never);
-    expect([phase(5), phase(20), phase(45), phase(52), phase(80)]).toEqual(['off', 'start', 'idle', 'run-up', 'flight']); // prettier-ignore
-    expect([phase(5, volts as never), phase(20, volts as never), phase(80, volts as never)]).toEqual(['off', 'start', 'flight']); // prettier-ignore
+    expect([phase(5), phase(20), phase(45), phase(52), phase(80)]).toEqual(['off', 'start', 'idle', 'run-up', 'flight']); // oxfmt-ignore
+    expect([phase(5, volts as never), phase(20, volts as never), phase(80, volts as never)]).toEqual(['off', 'start', 'flight']); // oxfmt-ignore
     const starting = { ...at(45, FLOWN), phase: 'start' as const };
     expect(limitPhase(type, starting, tot)).toBe('idle');
   });
@@ -207,8 +207,8 @@ describe('a twin', () => {
         for (const end_s = t_s + seconds; t_s < end_s; t_s += 0.125) watch.step(t_s, values);
       },
     };
-  }; // prettier-ignore
-  const STANDS = { 'ng.1': 0, 'ng.2': 0, 'fuel.1.flow': 0, 'fuel.2.flow': 0, 'starter.1.amps': 0, 'starter.2.amps': 0, 'engine.1.selector': 0, 'engine.2.selector': 0, nr: 0, 'tq.1': 0, 'tq.2': 0 }; // prettier-ignore
+  }; // oxfmt-ignore
+  const STANDS = { 'ng.1': 0, 'ng.2': 0, 'fuel.1.flow': 0, 'fuel.2.flow': 0, 'starter.1.amps': 0, 'starter.2.amps': 0, 'engine.1.selector': 0, 'engine.2.selector': 0, nr: 0, 'tq.1': 0, 'tq.2': 0 }; // oxfmt-ignore
   const ONE_RUNS = { ...STANDS, 'ng.1': 67, 'fuel.1.flow': 50, 'engine.1.selector': 1, nr: 60 };
 
   test('is led by the engine that is being started, and after it by the one that was', () => {
@@ -216,7 +216,7 @@ describe('a twin', () => {
     hold(1, ONE_RUNS);
     expect(watch.start.spec.engine).toBe(1);
     hold(1, { 'engine.2.selector': 1, 'starter.2.amps': 300, 'ng.2': 4 });
-    expect([watch.phase, watch.start.spec.engine, snapshotOf(watch, type).leading]).toEqual(['start', 2, watch.starts.findIndex((s) => s.spec.engine === 2)]); // prettier-ignore
+    expect([watch.phase, watch.start.spec.engine, snapshotOf(watch, type).leading]).toEqual(['start', 2, watch.starts.findIndex((s) => s.spec.engine === 2)]); // oxfmt-ignore
     hold(20, { 'starter.2.amps': 0, 'engine.2.selector': 0, 'ng.2': 0 });
     expect(watch.start.spec.engine).toBe(2);
   });
@@ -241,7 +241,7 @@ describe('a twin', () => {
     const { watch, hold } = watched();
     hold(1, ONE_RUNS);
     hold(1, { 'engine.2.selector': 1, 'starter.2.amps': 300, 'ng.2': 4 });
-    const phase = (id: string): string => limitPhase(type, snapshotOf(watch, type), type.channels.find((c) => c.id === id)!); // prettier-ignore
+    const phase = (id: string): string => limitPhase(type, snapshotOf(watch, type), type.channels.find((c) => c.id === id)!); // oxfmt-ignore
     expect([phase('tot.1'), phase('tot.2'), phase('bus.volts')]).toEqual(['idle', 'start', 'start']);
     hold(20, { 'starter.2.amps': 0, 'engine.2.selector': 0, 'ng.2': 0 });
     expect([phase('tot.1'), phase('tot.2'), phase('bus.volts')]).toEqual(['idle', 'off', 'idle']);

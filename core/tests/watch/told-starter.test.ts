@@ -12,22 +12,22 @@ const UNLIT: Readings = { 'tot.1': 20, 'fuel.1.flow': 0 };
 describe.each([0, NaN])('a starter whose channel reads %d through a whole start', (reads) => {
   test('is told by the speed, and the start is seen to its end', () => {
     const turbine = tell('S7', { 'starter.1.amps': reads });
-    expect(statesIn(turbine).slice(1)).toEqual(['14 fuel-on', '16.75 accelerating', '29.625 self-sustaining', '37.375 idle']); // prettier-ignore
+    expect(statesIn(turbine).slice(1)).toEqual(['14 fuel-on', '16.75 accelerating', '29.625 self-sustaining', '37.375 idle']); // oxfmt-ignore
     expect(doneIn(turbine)).toMatchObject([{ verdict: 'good', record: { starterMax_A: NaN, peak_C: 620 } }]);
-    expect(statesOf('C5', { 'starter.1.amps': reads })).toEqual(['cranking', 'fuel-on', 'accelerating', 'self-sustaining', 'idle']); // prettier-ignore
+    expect(statesOf('C5', { 'starter.1.amps': reads })).toEqual(['cranking', 'fuel-on', 'accelerating', 'self-sustaining', 'idle']); // oxfmt-ignore
     expect(statesOf('T2', { 'starter.1': reads }).slice(-1)).toEqual(['idle']);
   });
 
   test('after a start that was stopped, and has come down, the next is the next', () => {
-    const twice: Reading = [[10, 0], [14, 16], [21, 16], [30, 0], [50, 0], [54, 16]]; // prettier-ignore
-    const told = tell('S7', { ...UNLIT, 'ng.1': twice, 'starter.1.amps': reads, 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20 ? 30 : 0) }, { seconds: 56 }); // prettier-ignore
-    expect(statesIn(told).map((state) => state.split(' ')[1])).toEqual(['cranking', 'fuel-on', 'aborted', 'cranking']); // prettier-ignore
+    const twice: Reading = [[10, 0], [14, 16], [21, 16], [30, 0], [50, 0], [54, 16]]; // oxfmt-ignore
+    const told = tell('S7', { ...UNLIT, 'ng.1': twice, 'starter.1.amps': reads, 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20 ? 30 : 0) }, { seconds: 56 }); // oxfmt-ignore
+    expect(statesIn(told).map((state) => state.split(' ')[1])).toEqual(['cranking', 'fuel-on', 'aborted', 'cranking']); // oxfmt-ignore
     expect(told.watch.start.record.attempt).toBe(2);
   });
 
   test('running down is no start', () => {
-    const down: Reading = [[10, 0], [14, 16], [34, 66], [50, 67], [80, 0]]; // prettier-ignore
-    const told = tell('S7', { 'ng.1': down, 'starter.1.amps': reads, 'fuel.1.flow': (t_s, before) => (t_s < 50 ? before : 0) }, { seconds: 90 }); // prettier-ignore
+    const down: Reading = [[10, 0], [14, 16], [34, 66], [50, 67], [80, 0]]; // oxfmt-ignore
+    const told = tell('S7', { 'ng.1': down, 'starter.1.amps': reads, 'fuel.1.flow': (t_s, before) => (t_s < 50 ? before : 0) }, { seconds: 90 }); // oxfmt-ignore
     expect(told.watch.phase).toBe('off');
     expect(statesIn(told).filter((state) => state.includes('cranking'))).toHaveLength(1);
   });
@@ -40,25 +40,25 @@ describe('a starter that reads off while its engine is turned', () => {
   });
 
   test('is said of the start that it was so in, and not of the next', () => {
-    const twice: Reading = [[10, 0], [14, 16], [21, 16], [30, 0], [50, 0], [54, 16]]; // prettier-ignore
-    const told = tell('S7', { ...UNLIT, 'ng.1': twice, 'starter.1.amps': (t_s) => (t_s < 24 ? 0 : NaN), 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20 ? 30 : 0) }, { seconds: 56 }); // prettier-ignore
+    const twice: Reading = [[10, 0], [14, 16], [21, 16], [30, 0], [50, 0], [54, 16]]; // oxfmt-ignore
+    const told = tell('S7', { ...UNLIT, 'ng.1': twice, 'starter.1.amps': (t_s) => (t_s < 24 ? 0 : NaN), 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20 ? 30 : 0) }, { seconds: 56 }); // oxfmt-ignore
     expect(told.watch.start.record.attempt).toBe(2);
     expect(saidIn(told).filter((said) => said.includes('unseen-starter'))).toHaveLength(1);
   });
 
   test('wind that turns a spool, and a speed of one frame, are no start', () => {
-    expect(statesOf('S7', { ...UNLIT, 'starter.1.amps': 0, 'ng.1': [[10, 0], [14, 9.9]] })).toEqual([]); // prettier-ignore
+    expect(statesOf('S7', { ...UNLIT, 'starter.1.amps': 0, 'ng.1': [[10, 0], [14, 9.9]] })).toEqual([]); // oxfmt-ignore
     expect(statesOf('S7', { ...UNLIT, 'starter.1.amps': 0, 'ng.1': (t_s) => (t_s % 5 === 0 ? 14 : 0) })).toEqual([]);
   });
 
   test('a spool that was motored, and runs down, is no start', () => {
-    const motored: Readings = { ...UNLIT, 'ng.1': [[10, 0], [14, 20], [15, 20], [25, 0]], 'starter.1.amps': amps((t_s) => t_s >= 10 && t_s < 15) }; // prettier-ignore
+    const motored: Readings = { ...UNLIT, 'ng.1': [[10, 0], [14, 20], [15, 20], [25, 0]], 'starter.1.amps': amps((t_s) => t_s >= 10 && t_s < 15) }; // oxfmt-ignore
     expect(statesOf('S7', { ...motored, 'engine.1.selector': (t_s) => (t_s < 15 ? 0 : 1) })).toEqual([]);
     expect(statesOf('C5', { ...motored, 'engine.1.grip': 0 })).toEqual(['cranking', 'before']);
   });
 
   test('readings a second apart show a start that is under way', () => {
-    const told = tell('S7', { 'starter.1.amps': 0, 'ng.1': [[10, 0], [12, 20], [34, 66], [35, 67]], 'fuel.1.flow': (t_s, before) => (t_s >= 11 ? Math.max(before, 20) : 0) }, { step_s: 1 }); // prettier-ignore
+    const told = tell('S7', { 'starter.1.amps': 0, 'ng.1': [[10, 0], [12, 20], [34, 66], [35, 67]], 'fuel.1.flow': (t_s, before) => (t_s >= 11 ? Math.max(before, 20) : 0) }, { step_s: 1 }); // oxfmt-ignore
     expect(statesIn(told).slice(0, 2)).toEqual(['13 cranking', '13 accelerating']);
     expect(told.watch.start.record).toMatchObject({ attempt: 1, lightAt_s: NaN });
   });
@@ -67,6 +67,6 @@ describe('a starter that reads off while its engine is turned', () => {
     const told = tell('S7', { 'starter.1.amps': (t_s, before) => (t_s < 20 ? 0 : before) });
     expect(statesOf('S7', { 'starter.1.amps': (t_s, before) => (t_s < 20 ? 0 : before) }).at(-1)).toBe('idle');
     expect(told.watch.start.record.starterMax_A).toBe(500);
-    expect(stopsIn(tell('S7', { 'starter.1.amps': (t_s) => (t_s < 20 ? 0 : 400) })).join()).toMatch(/starter-not-releasing/); // prettier-ignore
+    expect(stopsIn(tell('S7', { 'starter.1.amps': (t_s) => (t_s < 20 ? 0 : 400) })).join()).toMatch(/starter-not-releasing/); // oxfmt-ignore
   });
 });

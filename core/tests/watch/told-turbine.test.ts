@@ -18,13 +18,13 @@ const stopOf = (id: 'S7' | 'C5', changed: Readings, how?: HowTold): string | und
   stopsIn(tell(id, changed, how))[0];
 
 /** the S7 lights at 16.75 s; without light these are what it goes on to read */
-const UNLIT: Readings = { 'tot.1': 20, 'ng.1': [[10, 0], [14, 16]], 'fuel.1.flow': [[13.9, 0], [14, 30]] }; // prettier-ignore
+const UNLIT: Readings = { 'tot.1': 20, 'ng.1': [[10, 0], [14, 16]], 'fuel.1.flow': [[13.9, 0], [14, 30]] }; // oxfmt-ignore
 
 describe('a good start that is told', () => {
   test('is called moment by moment, and its record has each of them', () => {
     const told = tell('S7', {}, { air: { pressureAltitude_ft: 800, tailwind_kt: -4 } });
-    expect(saidIn(told)).toEqual(['10 starter', '16.75 light-off', '17.875 oil', '18.5 rotor', '29.875 self-sustaining', '37.375 idle']); // prettier-ignore
-    expect(statesIn(told)).toEqual(['10 cranking', '14 fuel-on', '16.75 accelerating', '29.875 self-sustaining', '37.375 idle']); // prettier-ignore
+    expect(saidIn(told)).toEqual(['10 starter', '16.75 light-off', '17.875 oil', '18.5 rotor', '29.875 self-sustaining', '37.375 idle']); // oxfmt-ignore
+    expect(statesIn(told)).toEqual(['10 cranking', '14 fuel-on', '16.75 accelerating', '29.875 self-sustaining', '37.375 idle']); // oxfmt-ignore
     expect(stopsIn(told)).toEqual([]);
     expect(doneIn(told)).toMatchObject([{ verdict: 'good', watch: 'engine-1-start', t_s: 37.375 }]);
     expect(doneIn(told)[0]!.record).toEqual({
@@ -69,12 +69,12 @@ describe('a good start that is told', () => {
 
   test('where the hand stops the starter, the speed for it is called once, at its time', () => {
     const told = tell('C5');
-    expect(saidIn(told)).toEqual(['10 starter', '16.75 light-off', '17.625 oil', '18.5 rotor', '29 starter-release', '29.375 self-sustaining', '33.5 idle']); // prettier-ignore
+    expect(saidIn(told)).toEqual(['10 starter', '16.75 light-off', '17.625 oil', '18.5 rotor', '29 starter-release', '29.375 self-sustaining', '33.5 idle']); // oxfmt-ignore
     expect(textsOf(told, 'starter-release')).toEqual(['53 percent, starter off']);
   });
 
   test('of what is late is told three seconds before, once', () => {
-    const told = tell('S7', { 'oil.1.pressure': [[25, 0], [26, 4]] }); // prettier-ignore
+    const told = tell('S7', { 'oil.1.pressure': [[25, 0], [26, 4]] }); // oxfmt-ignore
     expect(saidIn(told).filter((s) => s.includes('due'))).toEqual(['24 due-oil']);
     expect(textsOf(told, 'due-oil')).toEqual(['Oil pressure due in 3 seconds']);
     expect(stopsIn(told)).toEqual([]);
@@ -102,7 +102,7 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
       { 'starter.1.amps': (t_s) => (t_s >= 10 ? 300 : 0) },
       '31.75 starter-not-releasing: Starter still drives at 60 % Ng',
     ],
-    ['a spool that hangs', { 'ng.1': [[10, 0], [14, 16], [24, 41]] }, '28.75 hung: Ng hangs at 41.0 %, 0.0 % a second for 4.1 s, TOT 582 °C'], // prettier-ignore
+    ['a spool that hangs', { 'ng.1': [[10, 0], [14, 16], [24, 41]] }, '28.75 hung: Ng hangs at 41.0 %, 0.0 % a second for 4.1 s, TOT 582 °C'], // oxfmt-ignore
     [
       'one that is too slow',
       {
@@ -116,10 +116,10 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
       },
       '56.125 slow: Not at idle 46 s after the starter',
     ],
-    ['one that is too fast', { 'ng.1': [[10, 0], [14, 16], [34, 66], [36, 76]] }, '35.875 overspeed: Ng 75.4 %; not above 75 % in a start'], // prettier-ignore
-    ['a fire', { 'fire.1': [[19.9, 0], [20, 1]] }, '21.5 fire: Fire warning at 35 % Ng'], // prettier-ignore
-    ['a selector that goes to off', { 'engine.1.selector': [[21.9, 1], [22, 0]] }, '22.125 pilot: Selector moved to off during the start'], // prettier-ignore
-    ['a control without channels', { 'control.1.channels': [[21.9, 2], [22, 0]] }, '22.125 control-fault: Both channels of the control are lost at 36 % Ng'], // prettier-ignore
+    ['one that is too fast', { 'ng.1': [[10, 0], [14, 16], [34, 66], [36, 76]] }, '35.875 overspeed: Ng 75.4 %; not above 75 % in a start'], // oxfmt-ignore
+    ['a fire', { 'fire.1': [[19.9, 0], [20, 1]] }, '21.5 fire: Fire warning at 35 % Ng'], // oxfmt-ignore
+    ['a selector that goes to off', { 'engine.1.selector': [[21.9, 1], [22, 0]] }, '22.125 pilot: Selector moved to off during the start'], // oxfmt-ignore
+    ['a control without channels', { 'control.1.channels': [[21.9, 2], [22, 0]] }, '22.125 control-fault: Both channels of the control are lost at 36 % Ng'], // oxfmt-ignore
   ])('%s', (_, changed, stop) => {
     const stops = stopsIn(tell('S7', changed, { seconds: 60 }));
     expect(stops[0]).toContain(stop);
@@ -127,14 +127,14 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
   });
 
   test('a deadline that is met at its last moment stops nothing', () => {
-    expect(stopsIn(tell('S7', { 'oil.1.pressure': [[26.6, 0], [26.65, 0.9]] }))).toEqual([]); // prettier-ignore
-    expect(stopsIn(tell('S7', { nr: [[19.9, 0], [19.95, 3]] }))).toEqual([]); // prettier-ignore
+    expect(stopsIn(tell('S7', { 'oil.1.pressure': [[26.6, 0], [26.65, 0.9]] }))).toEqual([]); // oxfmt-ignore
+    expect(stopsIn(tell('S7', { nr: [[19.9, 0], [19.95, 3]] }))).toEqual([]); // oxfmt-ignore
     expect(stopsIn(tell('S7', { 'fire.1': (t_s) => (t_s >= 20 && t_s < 21.4 ? 1 : 0) }))).toEqual([]);
-    expect(stopsIn(tell('S7', { 'ng.1': [[10, 0], [18, 8], [19, 10]], 'fuel.1.flow': 0 }, { seconds: 25 }))).toEqual([]); // prettier-ignore
+    expect(stopsIn(tell('S7', { 'ng.1': [[10, 0], [18, 8], [19, 10]], 'fuel.1.flow': 0 }, { seconds: 25 }))).toEqual([]); // oxfmt-ignore
   });
 
   test('that stands a while, and then goes on, is given its time back', () => {
-    const pauses = (stands_s: number): Reading => [[10, 0], [14, 16], [22, 36], [22 + stands_s, 36], [34 + stands_s, 66], [35 + stands_s, 67]]; // prettier-ignore
+    const pauses = (stands_s: number): Reading => [[10, 0], [14, 16], [22, 36], [22 + stands_s, 36], [34 + stands_s, 66], [35 + stands_s, 67]]; // oxfmt-ignore
     const how = { seconds: 60 };
     const amps: Reading = (t_s) => (t_s >= 10 && t_s < 34 ? 500 : 0);
     expect(stopsIn(tell('S7', { 'ng.1': pauses(3.4), 'starter.1.amps': amps }, how))).toEqual([]);
@@ -142,20 +142,20 @@ describe('a start that does not go on is stopped, for its reason, at its time', 
   });
 
   test('one channel of its control is enough, and is said once', () => {
-    const told = tell('S7', { 'control.1.channels': [[21.9, 2], [22, 1]] }); // prettier-ignore
+    const told = tell('S7', { 'control.1.channels': [[21.9, 2], [22, 1]] }); // oxfmt-ignore
     expect(saidIn(told).filter((s) => s.includes('caution'))).toEqual(['22.125 caution control-one-channel']);
     expect(stopsIn(told)).toEqual([]);
   });
 
   test('one that motors without fuel is no start: the next is the first', () => {
-    const told = tell('C5', { 'fuel.1.flow': 0, 'tot.1': 20, 'engine.1.grip': 0, 'ng.1': [[10, 0], [14, 16], [15, 16], [19, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 15 ? 500 : 0) }, { seconds: 30 }); // prettier-ignore
+    const told = tell('C5', { 'fuel.1.flow': 0, 'tot.1': 20, 'engine.1.grip': 0, 'ng.1': [[10, 0], [14, 16], [15, 16], [19, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 15 ? 500 : 0) }, { seconds: 30 }); // oxfmt-ignore
     expect(statesIn(told)).toEqual(['10 cranking', '16.125 before']);
     expect(told.watch.start.record.attempt).toBe(0);
     expect(told.watch.phase).toBe('off');
   });
 
   test('motoring by a control that is off is no start', () => {
-    expect(statesIn(tell('S7', { 'engine.1.selector': 0, 'fuel.1.flow': 0, 'tot.1': 20 }, { seconds: 15 }))).toEqual([]); // prettier-ignore
+    expect(statesIn(tell('S7', { 'engine.1.selector': 0, 'fuel.1.flow': 0, 'tot.1': 20 }, { seconds: 15 }))).toEqual([]); // oxfmt-ignore
   });
 });
 
@@ -165,19 +165,19 @@ describe('fuel that goes', () => {
     expect(stopOf('S7', { 'fuel.1.flow': cut })).toBe('22.125 control-abort: The control has shut the fuel by itself');
   });
   test('near the mildest band it has shut it for heat', () => {
-    const hot: Reading = [[16, 20], [22, 730]]; // prettier-ignore
+    const hot: Reading = [[16, 20], [22, 730]]; // oxfmt-ignore
     const found = stopOf('S7', { 'tot.1': hot, 'fuel.1.flow': (t_s, before) => (t_s >= 22 ? 0 : before * 1.35) });
     expect(found).toMatch(/^22\.125 hot: TOT 730 °C: the control has shut the fuel/);
   });
   test('before it burned it has not lit', () => {
-    expect(stopOf('S7', { ...UNLIT, 'fuel.1.flow': [[13.9, 0], [14, 30], [17, 30], [17.05, 0]] })).toMatch(/^17\.25 no-light: No light 3\.3 s/); // prettier-ignore
+    expect(stopOf('S7', { ...UNLIT, 'fuel.1.flow': [[13.9, 0], [14, 30], [17, 30], [17.05, 0]] })).toMatch(/^17\.25 no-light: No light 3\.3 s/); // oxfmt-ignore
   });
   test('while it hung, it hung', () => {
-    const hangs: Reading = [[10, 0], [14, 16], [18, 26]]; // prettier-ignore
+    const hangs: Reading = [[10, 0], [14, 16], [18, 26]]; // oxfmt-ignore
     expect(stopOf('S7', { 'ng.1': hangs, 'fuel.1.flow': (t_s, before) => (t_s >= 22 ? 0 : before) })).toContain('hung');
   });
   test('from the hand of a pilot it was the pilot, with the grip open the engine died', () => {
-    expect(stopOf('C5', { 'fuel.1.flow': cut, 'engine.1.grip': [[21.9, 30], [22, 0]] })).toContain('pilot: '); // prettier-ignore
+    expect(stopOf('C5', { 'fuel.1.flow': cut, 'engine.1.grip': [[21.9, 30], [22, 0]] })).toContain('pilot: '); // oxfmt-ignore
     expect(stopOf('C5', { 'fuel.1.flow': cut })).toMatch(/^22\.125 died/);
   });
   test.each<[string, number, number]>([
@@ -208,11 +208,11 @@ describe('readings that go', () => {
   });
   test('oil and rotor that cannot be read are said once, and stop nothing', () => {
     const told = tell('S7', { 'oil.1.pressure': NaN, nr: NaN });
-    expect(saidIn(told).filter((s) => s.includes('unseen'))).toEqual(['20 caution unseen-rotor', '26.875 caution unseen-oil']); // prettier-ignore
+    expect(saidIn(told).filter((s) => s.includes('unseen'))).toEqual(['20 caution unseen-rotor', '26.875 caution unseen-oil']); // oxfmt-ignore
     expect(textsOf(told, 'unseen-oil')).toEqual([
       'Oil pressure is unknown; 0.9 bar are wanted by now. Look and decide',
     ]);
-    expect(textsOf(told, 'unseen-rotor')).toEqual(['Rotor speed is unknown; it must be turning by now. Look and decide']); // prettier-ignore
+    expect(textsOf(told, 'unseen-rotor')).toEqual(['Rotor speed is unknown; it must be turning by now. Look and decide']); // oxfmt-ignore
     expect(stopsIn(told)).toEqual([]);
   });
   test('fuel that is not sensed is told from its flame; how late it lit cannot be judged', () => {
@@ -237,7 +237,7 @@ describe('readings that go', () => {
   });
   test('a starter current that is not there is told from the speed', () => {
     const told = tell('S7', { 'starter.1.amps': NaN });
-    expect(statesOf(told)).toEqual(['cranking', 'fuel-on', 'accelerating', 'self-sustaining', 'idle']); // prettier-ignore
+    expect(statesOf(told)).toEqual(['cranking', 'fuel-on', 'accelerating', 'self-sustaining', 'idle']); // oxfmt-ignore
     expect(Number(statesIn(told)[0]!.split(' ')[0])).toBeLessThan(11.5);
     expect(told.watch.start.record.starterMax_A).toBeNaN();
   });
@@ -285,7 +285,7 @@ describe('before the starter', () => {
   test('a gate that is not met is said with its figure and its remedy', () => {
     const told = tell('S7', { 'bus.volts': 23.9, 'tot.1': (_, before) => Math.max(210, before) });
     expect(saidIn(told).slice(0, 3)).toEqual(['10 starter', '10 caution gate-volts', '10 caution gate-residual']);
-    expect(textsOf(told, 'gate-volts')).toEqual(['Bus volts 23.9 V, at least 24.1 V wanted before the starter. A slow crank makes a hot start: charge it or use external power.']); // prettier-ignore
+    expect(textsOf(told, 'gate-volts')).toEqual(['Bus volts 23.9 V, at least 24.1 V wanted before the starter. A slow crank makes a hot start: charge it or use external power.']); // oxfmt-ignore
   });
   test('one that is not read is unknown', () => {
     expect(textsOf(tell('S7', { 'bus.volts': NaN }), 'gate-volts')[0]).toMatch(/^Bus volts unknown, at least 24\.1 V/);
@@ -297,21 +297,21 @@ describe('before the starter', () => {
     expect(saidIn(cooled).filter((s) => s.includes('gate'))).toEqual([]);
   });
   test('fuel before its speed is told of', () => {
-    const told = tell('C5', { 'ng.1': [[10, 0], [14, 11], [33, 58]] }, { seconds: 50 }); // prettier-ignore
+    const told = tell('C5', { 'ng.1': [[10, 0], [14, 11], [33, 58]] }, { seconds: 50 }); // oxfmt-ignore
     expect(textsOf(told, 'fuel-early')).toEqual(['Fuel at 11.0 % Ng; not before 12.5 %. Expect it hotter']);
-    expect(textsOf(tell('C5', { 'ng.1': [[10, 0], [14, 12.5], [33, 58]] }), 'fuel-early')).toEqual([]); // prettier-ignore
+    expect(textsOf(tell('C5', { 'ng.1': [[10, 0], [14, 12.5], [33, 58]] }), 'fuel-early')).toEqual([]); // oxfmt-ignore
   });
 });
 
 describe('a start that was stopped', () => {
-  const late: Reading = [[21, 20], [23, 200]]; // prettier-ignore
+  const late: Reading = [[21, 20], [23, 200]]; // oxfmt-ignore
   test('for want of light, and lights after all, is stopped again', () => {
     const told = tell('S7', { ...UNLIT, 'tot.1': late }, { seconds: 26 });
     expect(stopsIn(told)).toHaveLength(2);
     expect(stopsIn(told)[1]).toMatch(/^21\.5 late-light/);
   });
   test('comes to rest, and then its figures are final', () => {
-    const told = tell('S7', { ...UNLIT, 'ng.1': [[10, 0], [14, 16], [21, 16], [30, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 21 ? 500 : 0) }); // prettier-ignore
+    const told = tell('S7', { ...UNLIT, 'ng.1': [[10, 0], [14, 16], [21, 16], [30, 0]], 'starter.1.amps': (t_s) => (t_s >= 10 && t_s < 21 ? 500 : 0) }); // oxfmt-ignore
     const [ended] = told.events.filter((e) => e.kind === 'start-ended');
     expect(ended).toMatchObject({ watch: 'engine-1-start', record: { attempt: 1, fuelAt_s: 14, starterMax_A: 500 } });
     expect(told.watch.phase).toBe('off');
@@ -340,22 +340,22 @@ describe('a start that was stopped', () => {
     expect(phases({ 'fuel.1.flow': (t_s, before) => (t_s >= 45 ? 0 : before) })).toEqual(['10 start', '37.375 idle']);
     expect(phases({ 'ng.1': (t_s, before) => (t_s >= 45 ? 50 : before) })).toEqual(['10 start', '37.375 idle']);
     for (const gone of [0, NaN])
-      expect(phases({ 'ng.1': (t_s, before) => (t_s >= 45 ? 50 : before), 'fuel.1.flow': (t_s, before) => (t_s >= 45 ? gone : before) })).toEqual(['10 start', '37.375 idle', '45 off']); // prettier-ignore
+      expect(phases({ 'ng.1': (t_s, before) => (t_s >= 45 ? 50 : before), 'fuel.1.flow': (t_s, before) => (t_s >= 45 ? gone : before) })).toEqual(['10 start', '37.375 idle', '45 off']); // oxfmt-ignore
   });
   test('of a control that tries once more is said so', () => {
     const tries: Reading = (t_s) => ((t_s >= 10 && t_s < 20.5) || t_s >= 24 ? 500 : 0);
-    const speed: Reading = [[10, 0], [14, 16], [20, 16], [23, 5], [24, 5], [28, 16]]; // prettier-ignore
-    const told = tell('S7', { ...UNLIT, 'ng.1': speed, 'starter.1.amps': tries, 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20.25 ? 30 : 0) }); // prettier-ignore
+    const speed: Reading = [[10, 0], [14, 16], [20, 16], [23, 5], [24, 5], [28, 16]]; // oxfmt-ignore
+    const told = tell('S7', { ...UNLIT, 'ng.1': speed, 'starter.1.amps': tries, 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20.25 ? 30 : 0) }); // oxfmt-ignore
     expect(textsOf(told, 'starter')).toEqual(['Starter engaged', 'The control tries once more']);
   });
   test('a second try is the second attempt, and its rest is told', () => {
     const again = (t_s: number): number => (t_s >= 10 && t_s < 18 ? 500 : t_s >= 30 && t_s < 50 ? 500 : 0);
-    const told = tell('S7', { ...UNLIT, 'fuel.1.flow': 0, 'ng.1': [[10, 0], [14, 16], [18, 16], [24, 0], [30, 0], [34, 16]], 'starter.1.amps': again, 'engine.1.selector': (t_s) => (t_s >= 10 && t_s < 18 ? 1 : t_s >= 29 ? 1 : 0) }); // prettier-ignore
+    const told = tell('S7', { ...UNLIT, 'fuel.1.flow': 0, 'ng.1': [[10, 0], [14, 16], [18, 16], [24, 0], [30, 0], [34, 16]], 'starter.1.amps': again, 'engine.1.selector': (t_s) => (t_s >= 10 && t_s < 18 ? 1 : t_s >= 29 ? 1 : 0) }); // oxfmt-ignore
     expect(textsOf(told, 'starter-rest')).toEqual(['Starter turns before its rest is over: 68 s are still due']);
     expect(told.watch.start.record.attempt).toBe(2);
   });
   test('a starter that is on for too long is told of five seconds before', () => {
-    const told = tell('S7', { 'ng.1': [[10, 0], [14, 16], [60, 60]], 'starter.1.amps': (t_s) => (t_s >= 10 ? 500 : 0) }, { seconds: 55 }); // prettier-ignore
+    const told = tell('S7', { 'ng.1': [[10, 0], [14, 16], [60, 60]], 'starter.1.amps': (t_s) => (t_s >= 10 ? 500 : 0) }, { seconds: 55 }); // oxfmt-ignore
     expect(saidIn(told)).toContain('49.875 caution starter-duty');
     expect(textsOf(told, 'starter-duty')).toEqual(['Starter on for 40 s; 45 s are allowed']);
   });

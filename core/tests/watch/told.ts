@@ -33,7 +33,7 @@ export interface HowTold {
 const ENGAGED_S = 10;
 
 const along = (course: Course, t_s: number): number =>
-  interpolate(t_s, course.map(([at_s]) => at_s), course.map(([, value]) => value)); // prettier-ignore
+  interpolate(t_s, course.map(([at_s]) => at_s), course.map(([, value]) => value)); // oxfmt-ignore
 
 /** From a moment on another value, the ordinary one before. */
 export const since =
@@ -64,12 +64,12 @@ const TURBINE: Record<'S7' | 'C5', { speed: Course; temperature: Course; letsGo_
     letsGo_s: 29.3,
     fuelFrom_s: 14,
   },
-}; // prettier-ignore
+}; // oxfmt-ignore
 
 /** What the channels of a good start read. */
 const ORDINARY: Readonly<Record<string, (type: WatchedType) => Readings>> = {
-  S7: (type) => turbine(type, TURBINE.S7, { 'engine.1.selector': [[9.9, 0], [10, 1]], 'control.1.channels': 2 }), // prettier-ignore
-  C5: (type) => turbine(type, TURBINE.C5, { 'engine.1.grip': [[13.9, 0], [14, 30]] }), // prettier-ignore
+  S7: (type) => turbine(type, TURBINE.S7, { 'engine.1.selector': [[9.9, 0], [10, 1]], 'control.1.channels': 2 }), // oxfmt-ignore
+  C5: (type) => turbine(type, TURBINE.C5, { 'engine.1.grip': [[13.9, 0], [14, 30]] }), // oxfmt-ignore
   T2: () => ({
     // no engine turns so evenly that its tachometer stands
     'engine.rpm': (t_s) => along([[10, 0], [11, 8], [13, 8], [15, 50]], t_s) + (t_s > 15 ? 0.2 * Math.sin(9 * t_s) : 0),
@@ -81,7 +81,7 @@ const ORDINARY: Readonly<Record<string, (type: WatchedType) => Readings>> = {
     'fuel.valve': 1,
     magnetos: 3,
     mixture: 1,
-  }), // prettier-ignore
+  }), // oxfmt-ignore
 };
 
 function turbine(type: WatchedType, { speed, temperature, letsGo_s, fuelFrom_s }: (typeof TURBINE)['S7'], more: Readings): Readings {
@@ -98,7 +98,7 @@ function turbine(type: WatchedType, { speed, temperature, letsGo_s, fuelFrom_s }
     'fire.1': 0,
     ...more,
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /**
  * A start told by its readings, eight a second: no engine is flown, so that a moment can be moved by an eighth and nothing

@@ -89,7 +89,7 @@ describe('its end', () => {
 describe('groups that are not the weather of a start', () => {
   test.each(['R24/1200', 'R09L/P2000FT', 'R24/////', 'R8812345', 'W15/S3', 'WM02/H12', 'W///S2', 'WS'])('%s is passed over', (group) => {
     expect(good(group)).toMatchObject({ status: 'ok', ignored: [group], other: [], warnings: [] });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test.each(['WS ALL RWY', 'WS RWY24', 'WS R24L', 'WS R24'])('%s is one group', (group) => {
     expect(good(`${group} 4000`)).toMatchObject({
@@ -105,11 +105,11 @@ describe('groups that are not the weather of a start', () => {
 
   test.each(['FEW012', 'SCT025CB', 'BKN///', '///012', 'OVC003TCU', 'VV001', 'VV///', 'SKC', 'NSC', 'NCD', 'NSW', '-RA', '+TSRA', 'VCSH', 'REDZ', 'FZFG', 'BCFG', 'RASN', '//'])('%s is sky or weather, as written', (group) => {
     expect(good(group)).toMatchObject({ status: 'ok', other: [group], ignored: [], warnings: [] });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test.each(['FEW12', 'XFEW012', 'FEW012X', 'RAX', 'XRA', 'XR24/1200', 'BLAH', '/', 'KTS1'])('%s is unknown', (group) => {
     expect(good(group)).toMatchObject({ status: 'ok', other: [], ignored: [], warnings: [{ code: 'UNKNOWN_GROUP', token: group }] });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 });
 
 describe('wind', () => {
@@ -205,7 +205,7 @@ describe('visibility', () => {
 
   test.each(['X4000', '40000', '1000SM', '1/0SM', 'X1/2SM', '1/2SMX', '1/123SM', 'Q1/2SM', '15X', '10', '4000X', '9SM9'])('%s is none', (group) => {
     expect(good(group)).toMatchObject({ visibility: null });
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   test.each([
     ['2 1/0SM', ['2', '1/0SM'], null],

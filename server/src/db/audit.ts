@@ -14,7 +14,7 @@ const FIRST = '0'.repeat(64);
 
 /** What an entry of the audit is sealed by: the one before, and its own words. */
 const auditHash = (before: string | null, e: Omit<AuditRow, 'hash'>): string =>
-  digestOf(canonicalJson({ before: before ?? FIRST, seq: e.seq, at: e.at.toISOString(), by: e.by, act: e.act, words: e.words })); // prettier-ignore
+  digestOf(canonicalJson({ before: before ?? FIRST, seq: e.seq, at: e.at.toISOString(), by: e.by, act: e.act, words: e.words })); // oxfmt-ignore
 
 /** Writes an act down, chained to the one before. */
 export async function audit(tx: Tx, at: Date, by: string, act: string, words: string): Promise<void> {

@@ -30,7 +30,7 @@ export async function insertBookEntry(tx: Tx, aircraftId: string, e: Omit<BookEn
     [tx.operatorId, e.id, aircraftId, e.kind, e.account, e.amount, e.reason, e.by, at],
   );
   if (rowCount === 0)
-    throw new Refusal('changed-meanwhile', 'This account has its opening value already; what is wrong in it is corrected.', { path: 'account' }); // prettier-ignore
+    throw new Refusal('changed-meanwhile', 'This account has its opening value already; what is wrong in it is corrected.', { path: 'account' }); // oxfmt-ignore
 }
 
 /** What is set for an aircraft and not done yet. */

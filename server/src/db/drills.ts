@@ -23,7 +23,7 @@ export async function insertDrill(
   await tx.query(
     `INSERT INTO drill (operator_id, drill_id, person_id, at, type_id, type_version, lesson, title, flown, marks, sum)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT DO NOTHING`,
-    [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, acts, JSON.stringify(marks), marks.sum], // prettier-ignore
+    [tx.operatorId, id, personId, at, type.id, type.version, lesson, title, acts, JSON.stringify(marks), marks.sum], // oxfmt-ignore
   );
   const { rowCount } = await tx.query(
     'SELECT FROM drill WHERE operator_id = $1 AND drill_id = $2 AND person_id = $3 AND lesson = $4 AND flown = $5',
@@ -67,7 +67,7 @@ export async function signDrill(tx: Tx, id: string, by: { personId: string; name
     [tx.operatorId, id, by.name, at, JSON.stringify(notes), by.personId],
   );
   return rowCount === 1;
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** nobody disputes more of one drill */
 const MOST_DISPUTES = 20;

@@ -17,7 +17,7 @@ export async function listLoggedRuns(tx: Tx, filter: RunFilter): Promise<LoggedR
   const values: unknown[] = [tx.operatorId];
   const where: string[] = [];
   const put = (value: unknown): string => `$${values.push(value)}`;
-  if (filter.tail !== undefined) where.push(`r.aircraft_id = (SELECT aircraft_id FROM aircraft WHERE operator_id = $1 AND tail = ${put(filter.tail)})`); // prettier-ignore
+  if (filter.tail !== undefined) where.push(`r.aircraft_id = (SELECT aircraft_id FROM aircraft WHERE operator_id = $1 AND tail = ${put(filter.tail)})`); // oxfmt-ignore
   if (filter.pilot !== undefined) where.push(`r.opened_by = ${put(filter.pilot)}`);
   if (filter.outcome === 'open') where.push('r.closed_at IS NULL');
   else if (filter.outcome !== undefined) where.push(`r.outcome = ${put(filter.outcome)}`);

@@ -18,7 +18,7 @@ export async function putOwnLesson(tx: Tx, typeId: string, { id, text, by, at }:
      ON CONFLICT (operator_id, type_id, lesson_id) DO UPDATE SET text = excluded.text, by_name = excluded.by_name, at = excluded.at`,
     [tx.operatorId, typeId, id, text, by, at],
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** @returns false when there was none */
 export async function deleteOwnLesson(tx: Tx, typeId: string, id: string): Promise<boolean> {

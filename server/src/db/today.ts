@@ -31,7 +31,7 @@ export async function fleetSums(tx: Tx, most: number): Promise<Map<string, Fleet
   return new Map(
     rows.map(({ aircraftId, defects, due, goodStarts, ...booked }) => [aircraftId, { booked, defects, due, goodStarts }]),
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The last runs of every aircraft that are closed, newest first. */
 export async function lastRuns(tx: Tx, each: number): Promise<Map<string, RunRow[]>> {

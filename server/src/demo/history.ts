@@ -51,7 +51,7 @@ export async function loadHistory(
         words,
         by: ENGINEER.name,
       });
-} // prettier-ignore
+} // oxfmt-ignore
 
 const aircraftOf = (tail: string): (typeof FLEET)[number] => FLEET.find((a) => a.tail === tail)!;
 

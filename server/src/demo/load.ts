@@ -76,7 +76,7 @@ async function reportWeather(tx: Tx, now: Date): Promise<void> {
   const two = (n: number): string => String(n).padStart(2, '0');
   const time = `${two(now.getUTCDate())}${two(now.getUTCHours())}${two(now.getUTCMinutes())}Z`;
   await insertSiteReport(tx, { site, report: `METAR QXVA ${time} 24012G21KT 9999 FEW030 12/06 Q1013`, by: 'the demo', at: now });
-} // prettier-ignore
+} // oxfmt-ignore
 
 async function markLoaded(tx: Tx, name: string, now: Date): Promise<void> {
   await tx.query('INSERT INTO demo_load (operator_id, name, loaded_at) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [

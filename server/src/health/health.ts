@@ -41,7 +41,7 @@ export class Health {
     });
     this.gauge('rouse_runs_open', 'Runs that go on', () => watched.fleets.openRuns);
     this.gauge('rouse_fleets_held', 'Operators whose aircraft are watched by this server', () => watched.leases.held);
-    this.gauge('rouse_outbox_waiting', 'Entries on the disk that the database does not have yet', () => watched.outbox.waiting); // prettier-ignore
+    this.gauge('rouse_outbox_waiting', 'Entries on the disk that the database does not have yet', () => watched.outbox.waiting); // oxfmt-ignore
     this.gauge('rouse_database_away_seconds', 'How long the database has been away', () => watched.away_s());
     this.gauge('rouse_memory_bytes', 'Memory that the system has given', () => process.memoryUsage.rss());
     this.poolGauge();
@@ -89,7 +89,7 @@ export class Health {
   }
 
   private gauge(name: string, help: string, read: () => number): void {
-    new Gauge({ name, help, registers: [this.registry], collect() { this.set(read()); } }); // prettier-ignore
+    new Gauge({ name, help, registers: [this.registry], collect() { this.set(read()); } }); // oxfmt-ignore
   }
 
   private poolGauge(): void {

@@ -135,7 +135,7 @@ function readCommand(text: string): DeskCommand | null {
   }
 }
 
-const say = (ws: WebSocket, told: RoomTold | (DeskCommand & { by: string })): void => sendOpen(ws, JSON.stringify(told)); // prettier-ignore
+const say = (ws: WebSocket, told: RoomTold | (DeskCommand & { by: string })): void => sendOpen(ws, JSON.stringify(told)); // oxfmt-ignore
 
 function sendOpen(ws: WebSocket, text: string): void {
   if (ws.readyState === WebSocket.OPEN) ws.send(text);

@@ -200,7 +200,7 @@ export class LiveAircraft {
     open.takeUp(trace);
     open.entriesStored(entries.length);
     this.begin(open);
-    log.info({ run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.journal.length }, 'open run taken up'); // prettier-ignore
+    log.info({ run: row.runId, entries: entries.length, frames: trace.t_s.length, missed: missed.journal.length }, 'open run taken up'); // oxfmt-ignore
     open.carryOut(missed);
   }
 

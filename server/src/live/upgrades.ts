@@ -9,7 +9,7 @@ export function attachUpgrades(server: Server, byPath: Readonly<Record<string, U
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
     // whoever asked may be gone before the answer
     socket.on('error', () => socket.destroy());
-    const address = URL.canParse(request.url ?? '', 'http://localhost') ? new URL(request.url ?? '', 'http://localhost') : null; // prettier-ignore
+    const address = URL.canParse(request.url ?? '', 'http://localhost') ? new URL(request.url ?? '', 'http://localhost') : null; // oxfmt-ignore
     const upgrade = address && byPath[address.pathname];
     const taken = upgrade ? upgrade(address, request, socket, head) : Promise.resolve(false);
     taken

@@ -36,7 +36,7 @@ export function pageOf(openapi: OpenApi, nonce: string): string {
 
 function sectionOf(method: string, place: string, operation: Operation): string {
   const { summary, parameters, requestBody } = operation;
-  const query = parameters.filter((p) => p.in === 'query').map((p) => `<code>${escaped(p.name)}</code>${p.required ? '' : ' (may be left out)'}`); // prettier-ignore
+  const query = parameters.filter((p) => p.in === 'query').map((p) => `<code>${escaped(p.name)}</code>${p.required ? '' : ' (may be left out)'}`); // oxfmt-ignore
   const bodies = Object.entries(requestBody?.content ?? {}).map(([type, { schema }]) =>
     type === 'application/json'
       ? `<details><summary>What is sent</summary><pre tabindex="0">${escaped(JSON.stringify(schema, null, 2))}</pre></details>`

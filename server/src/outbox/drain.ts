@@ -278,7 +278,7 @@ export class Drain {
   private async setApart({ run, after_s, to_s }: Gathered, chunk: Uint8Array): Promise<void> {
     const data = Buffer.from(chunk).toString('base64');
     await this.options.outbox.setAside({ kind: 'frames', run, first_s: after_s, last_s: to_s, data });
-    this.options.log.error({ run: run.runId, after_s, to_s }, 'frames of the outbox cannot be read; they are kept in refused.log of the outbox folder'); // prettier-ignore
+    this.options.log.error({ run: run.runId, after_s, to_s }, 'frames of the outbox cannot be read; they are kept in refused.log of the outbox folder'); // oxfmt-ignore
   }
 
   private async storedTo(tx: Tx, run: RunRef): Promise<number> {
@@ -297,7 +297,7 @@ export class Drain {
 
   private async isGone({ record: { run } }: Read): Promise<boolean> {
     const known = await inTransaction(await this.options.lock.client(), run.operatorId, (tx) => hasRun(tx, run.runId));
-    if (!known) this.options.log.warn({ run: run.runId }, 'this run was deleted with its operator; what was kept of it is dropped'); // prettier-ignore
+    if (!known) this.options.log.warn({ run: run.runId }, 'this run was deleted with its operator; what was kept of it is dropped'); // oxfmt-ignore
     return !known;
   }
 
@@ -319,7 +319,7 @@ export class Drain {
       record.kind === 'entries'
         ? hasEntries(tx, run, record.entries.map((e) => e.id))
         : lastStored_s(tx, run).then((to_s) => record.last_s <= to_s),
-    ); // prettier-ignore
+    ); // oxfmt-ignore
     if (known) this.left.add(keyOf(read));
     else await this.leave(read);
   }

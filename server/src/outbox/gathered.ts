@@ -31,4 +31,4 @@ export function unpack({ chunks, after_s }: Gathered, channels: readonly string[
       }
     return { frames: readable(), unreadable };
   }
-} // prettier-ignore
+} // oxfmt-ignore

@@ -57,7 +57,7 @@ export class DayDesk {
       }
     });
     return known.day;
-  } // prettier-ignore
+  } // oxfmt-ignore
 
   private async workOut(operatorId: string, aircraft: AircraftRow, type: TypeFile, report: string | null, now: Date): Promise<DayOfAircraft> {
     const read = await asOperator(this.pool, operatorId, async (tx) => ({
@@ -65,7 +65,7 @@ export class DayDesk {
       last: await lastInput(tx, aircraft.aircraftId),
     }));
     return { allows: await this.reckoner.day(read.context, report, read.last), due: [...read.context.due] };
-  } // prettier-ignore
+  } // oxfmt-ignore
 }
 
 /** What was entered in the last brief of an aircraft; null where nobody has briefed it, or with other fields. */

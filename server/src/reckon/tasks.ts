@@ -1,7 +1,7 @@
 import type { TypeFile, WatchedType } from '@rouse/core/aircraft';
 import { allowedToday, type BriefContext, type BriefInput, type DayAllows, simulatedBrief } from '@rouse/core/brief';
 import type { DrillFlown, RoundFlown, WhatIfAnswer, WhatIfAsked } from '@rouse/core/contract';
-import { badDaysOf, bestHandOf, dealStart, decide, FULL, flyAgain, type Lesson, marksOf, sumOf, truthOf } from '@rouse/core/drill'; // prettier-ignore
+import { badDaysOf, bestHandOf, dealStart, decide, FULL, flyAgain, type Lesson, marksOf, sumOf, truthOf } from '@rouse/core/drill'; // oxfmt-ignore
 import { BadRow, type KeptAs, keepRecording, type KeptRecording, type RecordedFile } from '@rouse/core/replay';
 import { type TailRecord, type TailTrends, trendsOf } from '@rouse/core/trends';
 import { v7 as uuidv7 } from 'uuid';
@@ -27,7 +27,13 @@ export interface DrillMarked {
   lost: { of: string; points: number }[];
 }
 export type Reckoned =
-  TailTrends | DayAllows | ReadRecording | DrillMarked | WhatIfAnswer | { refused: string } | Uint8Array;
+  | TailTrends
+  | DayAllows
+  | ReadRecording
+  | DrillMarked
+  | WhatIfAnswer
+  | { refused: string }
+  | Uint8Array;
 
 export async function reckon(asked: Asked): Promise<Reckoned> {
   switch (asked.kind) {
@@ -58,7 +64,7 @@ function markDrill({ type, lesson, flown }: Extract<Asked, { kind: 'drill' }>): 
   try {
     const flight = flyAgain(options, flown.acts, flown.ended_s);
     const { sum, losses } = marksOf(flight.flown(), bestHandOf(options));
-    return { sum, worst: losses.slice(0, WORST).map((l) => l.words), lost: losses.map(({ of, points }) => ({ of, points })) }; // prettier-ignore
+    return { sum, worst: losses.slice(0, WORST).map((l) => l.words), lost: losses.map(({ of, points }) => ({ of, points })) }; // oxfmt-ignore
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { refused: error.message };

@@ -48,4 +48,4 @@ export class TrendDesk {
     );
     return known;
   }
-} // prettier-ignore
+} // oxfmt-ignore

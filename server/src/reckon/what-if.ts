@@ -30,7 +30,7 @@ export function answerWhatIf(starts: StartsOfTail, asked: WhatIfAsked): WhatIfAn
     const start = recordedStart(type, own.trace, watch, own.starterAt_s, own.day);
     const { channel, recorded, was, would, words } = whatIfReal(type, twinOf(starts), start, asked);
     const { label, unit } = type.channels.find((c) => c.id === channel)!;
-    return { label, unit, words, recorded: curve(recorded, channel), was: curve(was, channel), would: curve(would, channel) }; // prettier-ignore
+    return { label, unit, words, recorded: curve(recorded, channel), was: curve(was, channel), would: curve(would, channel) }; // oxfmt-ignore
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { refused: error.message };

@@ -11,7 +11,7 @@ export type Block =
   | { kind: 'heading'; words: string }
   | { kind: 'words'; words: string; weight?: 'strong' | 'warning' | 'soft' }
   | { kind: 'facts'; facts: readonly (readonly [string, string])[] }
-  | { kind: 'table'; head: readonly string[]; widths: readonly number[]; rows: readonly (readonly string[])[]; right?: readonly number[] } // prettier-ignore
+  | { kind: 'table'; head: readonly string[]; widths: readonly number[]; rows: readonly (readonly string[])[]; right?: readonly number[] } // oxfmt-ignore
   | { kind: 'chart'; chart: Chart };
 
 /** Lines over one axis, with limits and marks: drawn as vectors. */

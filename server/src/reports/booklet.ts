@@ -34,7 +34,7 @@ export function bookletReport(type: TypeFile, digest: string): Report {
 function limitRows(type: TypeFile): string[][] {
   return type.limits.flatMap((limit) => {
     const channel = type.channels.find((c) => c.id === limit.channel);
-    return limit.bands.map((band) => [channel?.label ?? limit.channel, limit.phases.join(', '), bandWords(band, channel?.unit ?? ''), band.action]); // prettier-ignore
+    return limit.bands.map((band) => [channel?.label ?? limit.channel, limit.phases.join(', '), bandWords(band, channel?.unit ?? ''), band.action]); // oxfmt-ignore
   });
 }
 

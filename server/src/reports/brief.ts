@@ -22,12 +22,12 @@ export function briefReport({ operator, pilot, context, brief, figures, plan, di
     digest: { of: 'brief', value: digest },
     blocks: [
       { kind: 'words', words: brief.record.words || 'No conditions entered', weight: 'strong' },
-      { kind: 'words', words: brief.clear ? 'Nothing holds it.' : 'Something holds it: see below.', weight: brief.clear ? 'soft' : 'warning' }, // prettier-ignore
+      { kind: 'words', words: brief.clear ? 'Nothing holds it.' : 'Something holds it: see below.', weight: brief.clear ? 'soft' : 'warning' }, // oxfmt-ignore
       ...(held.length === 0
         ? []
         : [
             { kind: 'heading' as const, words: 'What holds it, and what to look out for' },
-            { kind: 'table' as const, head: ['', 'What', 'Why', 'Accepted because'], widths: [0.1, 0.25, 0.4, 0.25], rows: held.map((o) => [o.severity, o.title, o.words, brief.record.accepted.find((a) => a.objection === o.id)?.reason ?? '']) }, // prettier-ignore
+            { kind: 'table' as const, head: ['', 'What', 'Why', 'Accepted because'], widths: [0.1, 0.25, 0.4, 0.25], rows: held.map((o) => [o.severity, o.title, o.words, brief.record.accepted.find((a) => a.objection === o.id)?.reason ?? '']) }, // oxfmt-ignore
           ]),
       { kind: 'heading', words: 'What today allows' },
       { kind: 'facts', facts: figures },

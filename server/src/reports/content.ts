@@ -54,7 +54,7 @@ export function stripOf(
   const limits = type.limits
     .filter((l) => l.channel === channel && (!span.phases || l.phases.some((p) => span.phases!.includes(p))))
     .flatMap((l) => l.bands)
-    .map((band) => ({ at: bandEdge(band), side: 'above' in band ? ('above' as const) : ('below' as const), words: bandWords(band, found.unit), never: band.forSeconds === 0 })); // prettier-ignore
+    .map((band) => ({ at: bandEdge(band), side: 'above' in band ? ('above' as const) : ('below' as const), words: bandWords(band, found.unit), never: band.forSeconds === 0 })); // oxfmt-ignore
   const high = Math.max(...known, ...limits.filter((l) => l.side === 'above').map((l) => l.at));
   const low = Math.min(...known, ...limits.filter((l) => l.side === 'below').map((l) => l.at));
   const room = 0.06 * (high - low || 1);
@@ -78,5 +78,5 @@ export function stripOf(
 /** The legs of a run with how long each took. */
 export function legRows(type: TypeFile, entries: readonly Entry[]): string[][] {
   const end_s = entries.findLast((e) => e.kind !== 'note')?.t ?? 0;
-  return legSpans(type, reduceRun(entries), end_s).map((l) => [l.label, sayClock(l.from_s), sayClock(l.to_s), sayClock(l.to_s - l.from_s)]); // prettier-ignore
+  return legSpans(type, reduceRun(entries), end_s).map((l) => [l.label, sayClock(l.from_s), sayClock(l.to_s), sayClock(l.to_s - l.from_s)]); // oxfmt-ignore
 }

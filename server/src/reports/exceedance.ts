@@ -33,20 +33,20 @@ export function exceedanceReport({ operator, exceedance, type, trace, digest }: 
       from_s: Math.max(0, record.start_s - AROUND_S),
       to_s: record.end_s + AROUND_S,
       marks: [{ x: record.peakAt_s, words: `${record.peak}` }],
-    })); // prettier-ignore
-  if (exceedance.asks) blocks.push({ kind: 'heading', words: 'What the type says' }, { kind: 'words', words: exceedance.asks }); // prettier-ignore
+    })); // oxfmt-ignore
+  if (exceedance.asks) blocks.push({ kind: 'heading', words: 'What the type says' }, { kind: 'words', words: exceedance.asks }); // oxfmt-ignore
   if (notes.length > 0)
     blocks.push(
       { kind: 'heading', words: 'Said and done' },
-      { kind: 'table', head: ['When', 'Who', 'What'], widths: [0.25, 0.18, 0.57], rows: notes.map((n) => [whenWords(n.at), n.by, `${n.kind === 'disputed' ? 'Disputed: ' : ''}${n.words}`]) }, // prettier-ignore
+      { kind: 'table', head: ['When', 'Who', 'What'], widths: [0.25, 0.18, 0.57], rows: notes.map((n) => [whenWords(n.at), n.by, `${n.kind === 'disputed' ? 'Disputed: ' : ''}${n.words}`]) }, // oxfmt-ignore
     );
   if (attachments.length > 0)
     blocks.push(
       { kind: 'heading', words: 'Attached' },
-      { kind: 'table', head: ['When', 'Who', 'File', 'Bytes'], widths: [0.25, 0.18, 0.43, 0.14], right: [3], rows: attachments.map((a) => [whenWords(a.at), a.by, a.name, String(a.size)]) }, // prettier-ignore
+      { kind: 'table', head: ['When', 'Who', 'File', 'Bytes'], widths: [0.25, 0.18, 0.43, 0.14], right: [3], rows: attachments.map((a) => [whenWords(a.at), a.by, a.name, String(a.size)]) }, // oxfmt-ignore
     );
   if (release)
-    blocks.push({ kind: 'heading', words: 'Release' }, { kind: 'words', words: release.found }, { kind: 'words', words: `${release.engineer}, ${whenWords(release.at)}`, weight: 'soft' }); // prettier-ignore
+    blocks.push({ kind: 'heading', words: 'Release' }, { kind: 'words', words: release.found }, { kind: 'words', words: `${release.engineer}, ${whenWords(release.at)}`, weight: 'soft' }); // oxfmt-ignore
   return {
     title: `Exceedance of ${tail}`,
     subtitle: `${operator} · ${whenWords(record.at)}`,

@@ -21,13 +21,13 @@ export interface MonthForReport {
 /** What a tail flew in a month, what it adds to the books, what was passed, and where its figures go. */
 export function monthReport(m: MonthForReport): Report {
   const { books, runs, month, trends } = m;
-  const account = (l: (typeof books.book.lines)[number], v: number): string => (l.account.unit === 'h' ? `${v.toFixed(2)} h` : String(v)); // prettier-ignore
+  const account = (l: (typeof books.book.lines)[number], v: number): string => (l.account.unit === 'h' ? `${v.toFixed(2)} h` : String(v)); // oxfmt-ignore
   const blocks: Block[] = [
-    { kind: 'words', words: `${runs.length} ${runs.length === 1 ? 'run' : 'runs'}, ${hoursWords(runs.reduce((sum, r) => sum + (r.flight_s ?? 0), 0))} of flight.`, weight: 'strong' }, // prettier-ignore
+    { kind: 'words', words: `${runs.length} ${runs.length === 1 ? 'run' : 'runs'}, ${hoursWords(runs.reduce((sum, r) => sum + (r.flight_s ?? 0), 0))} of flight.`, weight: 'strong' }, // oxfmt-ignore
     { kind: 'heading', words: 'Books' },
-    { kind: 'table', head: ['Account', 'This month', 'Corrected in all', 'Total'], widths: [0.4, 0.2, 0.2, 0.2], right: [1, 2, 3], rows: books.book.lines.map((l) => [l.account.label, account(l, l.months.find((x) => x.month === month)?.amount ?? 0), account(l, l.corrected), account(l, l.total)]) }, // prettier-ignore
+    { kind: 'table', head: ['Account', 'This month', 'Corrected in all', 'Total'], widths: [0.4, 0.2, 0.2, 0.2], right: [1, 2, 3], rows: books.book.lines.map((l) => [l.account.label, account(l, l.months.find((x) => x.month === month)?.amount ?? 0), account(l, l.corrected), account(l, l.total)]) }, // oxfmt-ignore
     { kind: 'heading', words: 'Runs' },
-    { kind: 'table', head: ['Opened', 'Pilot', 'Ended', 'Running', 'Conditions'], widths: [0.25, 0.15, 0.13, 0.12, 0.35], rows: runs.map((r) => [whenWords(r.openedAt), r.pilot, (r.outcome ?? 'open').replace('-', ' '), r.running_s === null ? '–' : hoursWords(r.running_s), r.conditions]) }, // prettier-ignore
+    { kind: 'table', head: ['Opened', 'Pilot', 'Ended', 'Running', 'Conditions'], widths: [0.25, 0.15, 0.13, 0.12, 0.35], rows: runs.map((r) => [whenWords(r.openedAt), r.pilot, (r.outcome ?? 'open').replace('-', ' '), r.running_s === null ? '–' : hoursWords(r.running_s), r.conditions]) }, // oxfmt-ignore
     ...exceedanceBlocks(m.exceedances),
     ...trendBlocks(trends),
   ];
@@ -41,7 +41,7 @@ export function monthReport(m: MonthForReport): Report {
 
 function exceedanceBlocks(exceedances: MonthForReport['exceedances']): Block[] {
   if (exceedances.length === 0) return [];
-  const rows = exceedances.map((e) => [whenWords(e.record.at), `${e.title}: ${e.detail}`, e.release ? `${e.release.engineer}, ${whenWords(e.release.at)}` : 'open']); // prettier-ignore
+  const rows = exceedances.map((e) => [whenWords(e.record.at), `${e.title}: ${e.detail}`, e.release ? `${e.release.engineer}, ${whenWords(e.release.at)}` : 'open']); // oxfmt-ignore
   return [
     { kind: 'heading', words: 'Exceedances' },
     { kind: 'table', head: ['When', 'What', 'Released'], widths: [0.25, 0.47, 0.28], rows },
@@ -73,6 +73,6 @@ function trendBlocks({ signs, findings }: TailTrends): Block[] {
         marks: [],
       },
     });
-  } // prettier-ignore
+  } // oxfmt-ignore
   return blocks;
 }

@@ -77,12 +77,12 @@ class Paper {
         this.say('H3', 'strong', 10.5, INK.ink, block.chart.title);
         const { doc } = this;
         const y = doc.y + 2;
-        this.root.add(doc.struct('Figure', { alt: block.chart.label }, () => drawChart(doc, block.chart, PAGE.left, y, WIDTH, CHART_HEIGHT))); // prettier-ignore
+        this.root.add(doc.struct('Figure', { alt: block.chart.label }, () => drawChart(doc, block.chart, PAGE.left, y, WIDTH, CHART_HEIGHT))); // oxfmt-ignore
         doc.x = PAGE.left;
         doc.y = y + CHART_HEIGHT + 12;
       }
     }
-  } // prettier-ignore
+  } // oxfmt-ignore
 
   /** Rows are as high as their longest cell; the head is said again on each page. */
   private table({ head, widths, rows, right = [] }: Extract<Block, { kind: 'table' }>): void {
@@ -109,13 +109,13 @@ class Paper {
               .font(face)
               .fontSize(9.5)
               .fillColor(head.length === 0 && i === 0 ? INK.soft : INK.ink);
-            doc.text(cell || ' ', edges[i]! + 4, y + 3, { width: WIDTH * widths[i]! - 8, align: right.includes(i) ? 'right' : 'left' }); // prettier-ignore
+            doc.text(cell || ' ', edges[i]! + 4, y + 3, { width: WIDTH * widths[i]! - 8, align: right.includes(i) ? 'right' : 'left' }); // oxfmt-ignore
           }),
         ),
       );
       line.end();
       doc.markContent('Artifact', { type: 'Layout' } as never);
-      doc.lineWidth(0.5).strokeColor(INK.line).moveTo(PAGE.left, y + height).lineTo(PAGE.left + WIDTH, y + height).stroke(); // prettier-ignore
+      doc.lineWidth(0.5).strokeColor(INK.line).moveTo(PAGE.left, y + height).lineTo(PAGE.left + WIDTH, y + height).stroke(); // oxfmt-ignore
       doc.endMarkedContent();
       doc.x = PAGE.left;
       doc.y = y + height;
@@ -152,4 +152,4 @@ function footers(doc: Doc, { digest }: Report): void {
     doc.font('mono').fontSize(7).text(`${digest.of} ${digest.value}`, PAGE.left, y + 12, { width: WIDTH, lineBreak: false });
     doc.endMarkedContent();
   }
-} // prettier-ignore
+} // oxfmt-ignore

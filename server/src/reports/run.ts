@@ -50,13 +50,13 @@ export function runReport(run: RunForReport): Report {
   ];
   if (story.moments.length > 0) {
     blocks.push({ kind: 'heading', words: 'What mattered' });
-    blocks.push({ kind: 'table', head: ['At', 'What', ''], widths: [0.1, 0.4, 0.5], rows: story.moments.map((m) => [sayClock(m.t_s), m.title, m.words]) }); // prettier-ignore
+    blocks.push({ kind: 'table', head: ['At', 'What', ''], widths: [0.1, 0.4, 0.5], rows: story.moments.map((m) => [sayClock(m.t_s), m.title, m.words]) }); // oxfmt-ignore
   }
   blocks.push(...startBlocks(type, trace, starts), ...bookingBlocks(run.booking));
   blocks.push({ kind: 'heading', words: 'The passage' });
-  blocks.push({ kind: 'table', head: ['Leg', 'From', 'To', 'Took'], widths: [0.4, 0.2, 0.2, 0.2], right: [1, 2, 3], rows: legRows(type, entries) }); // prettier-ignore
+  blocks.push({ kind: 'table', head: ['Leg', 'From', 'To', 'Took'], widths: [0.4, 0.2, 0.2, 0.2], right: [1, 2, 3], rows: legRows(type, entries) }); // oxfmt-ignore
   blocks.push({ kind: 'heading', words: 'Journal' });
-  blocks.push({ kind: 'table', head: ['At', 'What', 'In words'], widths: [0.1, 0.42, 0.48], rows: journalRows(type, entries) }); // prettier-ignore
+  blocks.push({ kind: 'table', head: ['At', 'What', 'In words'], widths: [0.1, 0.42, 0.48], rows: journalRows(type, entries) }); // oxfmt-ignore
   return {
     title: `Run of ${run.tail}`,
     subtitle: `${run.operator} · ${whenWords(run.openedAt)} · ${run.pilot}`,
@@ -86,7 +86,7 @@ function startBlocks(type: TypeFile, trace: Trace, starts: RunForReport['starts'
     const channels = spec.kind === 'turbine' ? [spec.channels.temperature, spec.channels.volts] : [spec.channels.volts];
     return [
       { kind: 'heading', words: `Start, ${spec.label.toLowerCase()}` },
-      { kind: 'table', head: ['Figure', 'This start', 'Usually'], widths: [0.4, 0.25, 0.35], right: [1], rows: compared.filter((c) => c.value !== null).map(comparedRow) }, // prettier-ignore
+      { kind: 'table', head: ['Figure', 'This start', 'Usually'], widths: [0.4, 0.25, 0.35], right: [1], rows: compared.filter((c) => c.value !== null).map(comparedRow) }, // oxfmt-ignore
       ...channels.flatMap((c) => stripOf(type, trace, c, span)),
     ];
   });

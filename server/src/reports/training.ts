@@ -27,12 +27,12 @@ export function trainingReport({ operator, name, drills, digest }: TrainingForRe
     { kind: 'words', words: `${drills.length} drills, ${passed} of them with ${PASSED} marks of 100 or more.`, weight: 'strong' },
     { kind: 'words', words: 'Flown on the simulator. No aircraft’s record knows of them.', weight: 'soft' },
     { kind: 'table', head: ['When', 'Type', 'Lesson', 'Marks', 'What cost most', 'Signed'], widths: [0.15, 0.07, 0.22, 0.08, 0.28, 0.2], right: [3], rows },
-  ]; // prettier-ignore
+  ]; // oxfmt-ignore
   const disputed = drills.flatMap((d) => d.disputes.map((of) => [whenWords(of.at), d.title, of.mark, of.note]));
   if (disputed.length > 0)
     blocks.push(
       { kind: 'words', words: 'Said against marks; the marks stay as they are.', weight: 'strong' },
       { kind: 'table', head: ['When', 'Lesson', 'Mark', 'What is said'], widths: [0.15, 0.2, 0.3, 0.35], right: [], rows: disputed },
-    ); // prettier-ignore
+    ); // oxfmt-ignore
   return { title: `Training of ${name}`, subtitle: operator, digest: { of: 'content', value: digest }, blocks };
 }

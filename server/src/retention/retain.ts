@@ -123,7 +123,7 @@ async function thinRun(tx: Tx, run: Due, now: Date): Promise<void> {
       at_ms: now.getTime(),
       t_s: last?.t ?? 0,
       by: 'watch',
-      payload: { kind: 'trace-thinned', perSecond: run.perSecond, whole, frames: stored.t_s.length, digest }, // prettier-ignore
+      payload: { kind: 'trace-thinned', perSecond: run.perSecond, whole, frames: stored.t_s.length, digest }, // oxfmt-ignore
     },
   ]);
   await insertEntries(tx, run.runMonth, added);

@@ -44,7 +44,7 @@ export function aircraftRoutes(services: Services): Router {
     const { who, fleet, inTx, now } = deskOf(services, res);
     const live = fleet.of(parse(idSchema, req.params['aircraft']));
     if (live.openRunId !== null)
-      throw new Refusal('run-is-open', `${live.aircraft.tail} has an open run; it keeps its place and its mass to the end.`, { run: live.openRunId }); // prettier-ignore
+      throw new Refusal('run-is-open', `${live.aircraft.tail} has an open run; it keeps its place and its mass to the end.`, { run: live.openRunId }); // oxfmt-ignore
     await inTx(async (tx) => {
       await getPad(tx, wanted.pad);
       await setAircraft(tx, live.aircraft.aircraftId, wanted);

@@ -77,7 +77,7 @@ async function take({ who, fleet, now }: Desk, tx: Tx, asked: BroughtRun, entrie
   await insertBooking(tx, { runId: asked.run, aircraftId }, closedAt, bookingOf(type, entries, []));
   await audit(tx, now(), who.name, 'run', `${tail}: a run of ${openedAt.toISOString().slice(0, 16)}, written on a tablet, ${entries.length} entries`);
   return { run: asked.run, already: false, overlaps: overlapping?.toISOString() ?? null };
-} // prettier-ignore
+} // oxfmt-ignore
 
 const sayOff = (by_ms: number): string =>
   `${Math.round(Math.abs(by_ms) / 60_000)} min ${by_ms > 0 ? 'ahead' : 'behind'}`;

@@ -22,5 +22,5 @@ export const keepableTextOnly: RequestHandler = (req, _res, next) => {
   const found =
     findIn(req.body, '') ?? findIn({ ...req.query }, 'query') ?? (req.path.includes('%00') ? 'address' : null);
   if (found === null) next();
-  else next(new Refusal('bad-request', `${found} holds characters that cannot be kept (a zero, or half a character).`, { path: found })); // prettier-ignore
+  else next(new Refusal('bad-request', `${found} holds characters that cannot be kept (a zero, or half a character).`, { path: found })); // oxfmt-ignore
 };

@@ -1,5 +1,5 @@
 import { isWatched, type TypeFile, type WatchedType } from '@rouse/core/aircraft';
-import { type DrillFlown, type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, type RoundFlown, roundFlownSchema } from '@rouse/core/contract'; // prettier-ignore
+import { type DrillFlown, type DrillKept, type DrillMessage, drillFlownSchema, type DueDrillsMessage, type RoundFlown, roundFlownSchema } from '@rouse/core/contract'; // oxfmt-ignore
 import { dueOf, type Lesson } from '@rouse/core/drill';
 import express, { type Response, Router } from 'express';
 import { z } from 'zod';
@@ -56,7 +56,7 @@ export function drillRoutes(services: Services): Router {
     });
     const until = now().toISOString();
     const due = known.map(({ type, lessons }) => {
-      const ids = dueOf(practised.filter((p) => p.type === type.id)).filter((d) => d.due <= until).map((d) => d.lesson); // prettier-ignore
+      const ids = dueOf(practised.filter((p) => p.type === type.id)).filter((d) => d.due <= until).map((d) => d.lesson); // oxfmt-ignore
       return { type: type.id, lessons: lessons.filter((l) => ids.includes(l.id)) };
     });
     const lessons = due.flatMap((d) => d.lessons);

@@ -69,7 +69,7 @@ export function exceedanceRoutes(services: Services): Router {
       await audit(tx, now(), who.name, kind === 'disputed' ? 'exceedance-disputed' : 'exceedance-work', `${tail}: ${words}`);
     });
     res.status(201).json({ id: noteId });
-  }; // prettier-ignore
+  }; // oxfmt-ignore
   router.post('/exceedances/:run/:seq/notes', asks(exceedanceNoteSchema), note('done'));
   router.post('/exceedances/:run/:seq/dispute', asks(exceedanceNoteSchema), note('disputed'));
 
@@ -83,13 +83,13 @@ export function exceedanceRoutes(services: Services): Router {
       const data = req.body as unknown;
       const mediaType = ATTACHMENT_TYPES.find((t) => req.is(t));
       if (!mediaType || !Buffer.isBuffer(data) || data.length === 0 || !isWhatItSays(mediaType, data))
-        throw new Refusal('bad-request', 'file: A photo (JPEG, PNG), a PDF or a plain text is kept, up to 5 MB.', { path: 'file' }); // prettier-ignore
+        throw new Refusal('bad-request', 'file: A photo (JPEG, PNG), a PDF or a plain text is kept, up to 5 MB.', { path: 'file' }); // oxfmt-ignore
       const { who, inTx, now } = deskOf(services, res);
       const attachmentId = uuidv7();
       await inTx(async (tx) => {
         const { tail } = await needExceedance(tx, key.run, key.seq);
         const digest = createHash('sha256').update(data).digest('hex');
-        await insertAttachment(tx, key, { attachmentId, name, mediaType, size: data.length, digest, by: who.name, at: now() }, data); // prettier-ignore
+        await insertAttachment(tx, key, { attachmentId, name, mediaType, size: data.length, digest, by: who.name, at: now() }, data); // oxfmt-ignore
         await audit(tx, now(), who.name, 'attached', `${tail}: ${name}, ${data.length} bytes, ${digest.slice(0, 12)}`);
       });
       res.status(201).json({ id: attachmentId });

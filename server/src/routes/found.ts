@@ -42,7 +42,7 @@ export function foundRoutes(services: Services): Router {
       if ((await listOperators(tx)).some((o) => !o.demo))
         throw new Refusal('not-so', 'Rouse is set up already; an administrator invites you.');
       if (!(await insertAccount(tx, { accountId, login: person.login, password }, now)))
-        throw new Refusal('bad-request', 'Somebody signs in with this name already; choose another one.', { path: 'person.login' }); // prettier-ignore
+        throw new Refusal('bad-request', 'Somebody signs in with this name already; choose another one.', { path: 'person.login' }); // oxfmt-ignore
       const { name: siteName, pad: _pad, ...place } = site;
       await foundOperator(
         tx,

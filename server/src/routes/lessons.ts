@@ -62,4 +62,4 @@ export function lessonRoutes(services: Services): Router {
   });
 
   return router;
-} // prettier-ignore
+} // oxfmt-ignore

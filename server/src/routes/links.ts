@@ -80,7 +80,7 @@ async function makeLink(
   const until = new Date(madeAt.getTime() + within_ms);
   await inTx(async (tx) => {
     await insertInvitation(tx, { ...invited, invitationId: uuidv7(), madeBy: who.name, madeAt, until }, digest);
-    const what = invited.kind === 'join' ? `${invited.name} was invited as ${invited.roles.join(', ')}` : `A link for another password of ${invited.name} was made`; // prettier-ignore
+    const what = invited.kind === 'join' ? `${invited.name} was invited as ${invited.roles.join(', ')}` : `A link for another password of ${invited.name} was made`; // oxfmt-ignore
     await audit(tx, madeAt, who.name, invited.kind === 'join' ? 'invited' : 'reset-link', what);
   });
   return { link: new URL(`/join/${token}`, accounts.origin).href, until: until.toISOString() };

@@ -14,4 +14,4 @@ export function openApiRoutes(routers: readonly Router[]): Router {
   });
   const document = documentOf([...routers, router]);
   return router;
-} // prettier-ignore
+} // oxfmt-ignore

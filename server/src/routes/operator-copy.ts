@@ -43,7 +43,7 @@ export function operatorCopyRoutes(services: Services): Router {
     fleets.drop(who.operatorId);
     await inTx(async (tx) => {
       for (const row of await listAircraft(tx))
-        fleets.of(who.operatorId).add(services.enlist(who.operatorId, row, await getType(tx, row.typeId, row.typeVersion))); // prettier-ignore
+        fleets.of(who.operatorId).add(services.enlist(who.operatorId, row, await getType(tx, row.typeId, row.typeVersion))); // oxfmt-ignore
     });
     accounts.sessions.forgetAll();
     res.status(201).json(taken);

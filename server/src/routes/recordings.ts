@@ -53,7 +53,7 @@ export function recordingRoutes(services: Services): Router {
       const found = answer.kept;
       const held = await desk.inTx(async (tx) => {
         await needFree(tx, aircraft, found, desk.now());
-        return store(tx, aircraft, run, found, { runId: run, aircraftId, name, digest, by: desk.who.name, at: desk.now() }, desk.who.personId); // prettier-ignore
+        return store(tx, aircraft, run, found, { runId: run, aircraftId, name, digest, by: desk.who.name, at: desk.now() }, desk.who.personId); // oxfmt-ignore
       });
       res.status(201).json({ run, already: false, starts: found.starts.length, held } satisfies BroughtAlong);
     },
@@ -71,12 +71,12 @@ async function prepare({ inTx }: Desk, { aircraft, type }: LiveAircraft, bytes: 
   if (encoding.startsWith('utf-16')) throw refused('It is read as UTF-8; save it so');
   const text = new TextDecoder(encoding).decode(start);
   const head = headOf(bytes.length > HEAD_BYTES ? text.slice(0, text.lastIndexOf('\n')) : text, encoding);
-  if (head.names.length < 2 || head.rows.length === 0) throw refused('This is no table: no separator cuts its rows into columns'); // prettier-ignore
+  if (head.names.length < 2 || head.rows.length === 0) throw refused('This is no table: no separator cuts its rows into columns'); // oxfmt-ignore
   const { known, mapping } = await inTx(async (tx) => ({
     known: await findRecording(tx, aircraft.aircraftId, digest),
     mapping: await findMapping(tx, type.id, digestOf(headerKey(head))),
   }));
-  if (!mapping) throw refused('Its columns are named otherwise than in any file that was mapped; choose it first, and say which column is which'); // prettier-ignore
+  if (!mapping) throw refused('Its columns are named otherwise than in any file that was mapped; choose it first, and say which column is which'); // oxfmt-ignore
   return { known, mapping, names: head.names };
 }
 
@@ -87,7 +87,7 @@ async function needFree(tx: Tx, { aircraft }: LiveAircraft, { openedAt_ms, close
   if (open) throw new Refusal('run-is-open', `${aircraft.tail} has an open run already.`, { run: open.runId });
   const other = await runWithin(tx, aircraft.aircraftId, new Date(openedAt_ms), new Date(closedAt_ms));
   if (other) throw refused(`The log of ${aircraft.tail} has a run of ${said(other)} within its time`);
-} // prettier-ignore
+} // oxfmt-ignore
 
 const said = (at: Date): string => `${at.toISOString().slice(0, 16).replace('T', ' ')} UTC`;
 
@@ -96,7 +96,7 @@ async function store(tx: Tx, { aircraft, type }: LiveAircraft, runId: string, fo
   const { aircraftId, tail } = aircraft;
   const openedAt = new Date(found.openedAt_ms);
   const run = { runId, aircraftId, runMonth: monthOf(openedAt) };
-  await insertRun(tx, { runId, aircraftId, typeId: type.id, typeVersion: type.version, openedBy, openedAt, source: 'recording', conditions: recording.name, closed: { at: new Date(found.closedAt_ms), outcome: 'recorded' } }); // prettier-ignore
+  await insertRun(tx, { runId, aircraftId, typeId: type.id, typeVersion: type.version, openedBy, openedAt, source: 'recording', conditions: recording.name, closed: { at: new Date(found.closedAt_ms), outcome: 'recorded' } }); // oxfmt-ignore
   await insertEntries(tx, run.runMonth, found.entries);
   await insertTrace(tx, run, found.trace, type.channels);
   await storeConsequences(tx, type, aircraftId, found.entries);
@@ -104,6 +104,6 @@ async function store(tx: Tx, { aircraft, type }: LiveAircraft, runId: string, fo
     await putFeature(tx, { runId, aircraftId, watch, attempt, at: openedAt, good, features, profile });
   await insertRecording(tx, recording);
   await audit(tx, recording.at, recording.by, 'recording', `${tail}: ${recording.name}, ${recording.digest.slice(0, 12)}`);
-  const { rows } = await tx.query<{ n: number }>('SELECT count(*)::int AS n FROM exceedance WHERE operator_id = $1 AND run_id = $2', [tx.operatorId, runId]); // prettier-ignore
+  const { rows } = await tx.query<{ n: number }>('SELECT count(*)::int AS n FROM exceedance WHERE operator_id = $1 AND run_id = $2', [tx.operatorId, runId]); // oxfmt-ignore
   return rows[0]!.n;
-} // prettier-ignore
+} // oxfmt-ignore

@@ -69,7 +69,7 @@ export function reportRoutes(services: Services): Router {
       };
     });
     send(res, `${asked.tail}-${asked.openedAt.slice(0, 10)}`, await services.reckoner.report({ of: 'run', run: asked }));
-  }); // prettier-ignore
+  }); // oxfmt-ignore
 
   router.get('/exceedances/:run/:seq/report.pdf', async (req, res) => {
     const { run: runId, seq } = parse(keySchema, req.params);
@@ -183,4 +183,4 @@ function figuresOf(brief: Brief, chartUnit: string): [string, string][] {
     ['Continuous limit of the day', say(brief.mcpLimit, chartUnit)],
     ['Ready after', sayClock(brief.schedule.ready_s)],
   ];
-} // prettier-ignore
+} // oxfmt-ignore

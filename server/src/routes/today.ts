@@ -1,4 +1,4 @@
-import { type AircraftToday, type SiteToday, siteReportSchema, type StandInState, type StartsToday, type Today } from '@rouse/core/contract'; // prettier-ignore
+import { type AircraftToday, type SiteToday, siteReportSchema, type StandInState, type StartsToday, type Today } from '@rouse/core/contract'; // oxfmt-ignore
 import { readReport } from '@rouse/core/brief';
 import { type HeldEntry, passage, sayEntry } from '@rouse/core/procedure';
 import { CORRIDOR_STARTS } from '@rouse/core/session';
@@ -54,7 +54,7 @@ export function todayRoutes(services: Services): Router {
   });
 
   return router;
-} // prettier-ignore
+} // oxfmt-ignore
 
 async function todayOf(services: Services, desk: Desk, tx: Tx, states: ReadonlyMap<string, StandInState>): Promise<Today> {
   const { who, fleet } = desk;
@@ -102,7 +102,7 @@ async function todayOf(services: Services, desk: Desk, tx: Tx, states: ReadonlyM
     sites,
     aircraft,
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** What an aircraft is, and what it does now. */
 function standing(row: AircraftRow, live: LiveAircraft): Pick<AircraftToday, 'aircraft' | 'tail' | 'pad' | 'type' | 'connected' | 'openRun' | 'running' | 'setAside'> {
@@ -117,7 +117,7 @@ function standing(row: AircraftRow, live: LiveAircraft): Pick<AircraftToday, 'ai
     running: runningOf(live),
     setAside: setAside && { run: setAside.runId, reason: setAside.reason },
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 function oldestOf({ type }: LiveAircraft, held: readonly HeldEntry[]): AircraftToday['exceedance'] {
   const [oldest] = held;
@@ -166,7 +166,7 @@ function residualOf(live: LiveAircraft, oat_C: number | null): AircraftToday['re
     return { label, value_C: tot_C, limit_C, startIn_min: forecast?.startIn_min ?? null, curve: forecast?.curve ?? [] };
   }
   return null;
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Nine of ten of its last values as they were read; null while they are too few. */
 function usualRange(raw: readonly number[]): [number, number] | null {
@@ -177,7 +177,7 @@ function usualRange(raw: readonly number[]): [number, number] | null {
 
 /** The figure that says most of a start: its peak where there is one, else how long it took to fire. */
 function startsOf({ signs }: TailTrends): StartsToday | null {
-  const first = (match: (s: SignTrend) => boolean): SignTrend | undefined => signs.find((s) => s.sign.engine > 0 && s.points.length > 0 && match(s)); // prettier-ignore
+  const first = (match: (s: SignTrend) => boolean): SignTrend | undefined => signs.find((s) => s.sign.engine > 0 && s.points.length > 0 && match(s)); // oxfmt-ignore
   const found = first((s) => s.sign.id.endsWith('/peak_C')) ?? first((s) => s.sign.source.of === 'start');
   if (!found) return null;
   const { sign, points } = found;

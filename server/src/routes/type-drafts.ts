@@ -133,7 +133,7 @@ async function beginning(
   { id, name, like }: NewDraft,
   folder: TypeFolder,
 ): Promise<Omit<TypeDraftRow, 'begunBy' | 'begunAt'>> {
-  const field = (key: string): string => new RegExp(`^${key}: (.*)$`, 'm').exec(folder['type.yaml']!)?.[1]?.trim() ?? like; // prettier-ignore
+  const field = (key: string): string => new RegExp(`^${key}: (.*)$`, 'm').exec(folder['type.yaml']!)?.[1]?.trim() ?? like; // oxfmt-ignore
   const typeId = id ?? field('id');
   const versions = (await listTypes(tx)).filter((t) => t.id === typeId).map((t) => t.version);
   if (id !== undefined && versions.length > 0)

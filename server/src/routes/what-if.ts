@@ -58,7 +58,7 @@ async function startOf(tx: Tx, run: RunRow, { watch, attempt }: { watch: string;
   if ((await listEntries(tx, run)).some((e) => e.kind === 'trace-thinned'))
     throw new Refusal('cannot-say', 'This start was flown long ago: its readings are kept no more as they came, and its figures stay.');
   return { type, own: await stored(tx, type, run, found.features) };
-} // prettier-ignore
+} // oxfmt-ignore
 
 async function stored(tx: Tx, type: WatchedType, run: RunKey, features: Record<string, number | null>): Promise<StoredStart> {
   const known = (name: string): number => features[name] ?? NaN;
@@ -70,7 +70,7 @@ async function stored(tx: Tx, type: WatchedType, run: RunKey, features: Record<s
     residual_C: known('residual_C'),
   };
   return { run: run.runId, starterAt_s, day, trace: await getTrace(tx, run, type.channels, starterAt_s, starterAt_s + READ_S) };
-} // prettier-ignore
+} // oxfmt-ignore
 
 function refusing<T>(work: () => T): T {
   try {

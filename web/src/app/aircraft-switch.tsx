@@ -76,4 +76,4 @@ export function AircraftSwitch({ aircraft, tail, to }: { aircraft: string; tail:
       </Popover>
     </MenuTrigger>
   );
-} // prettier-ignore
+} // oxfmt-ignore

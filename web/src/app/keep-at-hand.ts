@@ -44,7 +44,7 @@ export function keepAtHand(): () => void {
   if (!('serviceWorker' in navigator)) return () => undefined;
   let stopped = false;
   const look = (): void => {
-    void navigator.serviceWorker.ready.then(() => (navigator.serviceWorker.controller ? readAll(() => stopped) : undefined)); // prettier-ignore
+    void navigator.serviceWorker.ready.then(() => (navigator.serviceWorker.controller ? readAll(() => stopped) : undefined)); // oxfmt-ignore
   };
   const first = window.setTimeout(look, FIRST_MS);
   const timer = window.setInterval(look, AGAIN_MS);

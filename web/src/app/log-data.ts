@@ -14,7 +14,7 @@ import type {
 import { serverData } from './server-data.ts';
 
 const query = (filter: RunFilter): string =>
-  new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '')).toString(); // prettier-ignore
+  new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '')).toString(); // oxfmt-ignore
 
 /** What happened, as the log reads it. */
 const logData = serverData.injectEndpoints({
@@ -35,7 +35,7 @@ const logData = serverData.injectEndpoints({
     }),
     books: build.query<BooksMessage, string>({ query: (aircraft) => `/aircraft/${aircraft}/books`, providesTags: ['log'] }),
   }),
-}); // prettier-ignore
+}); // oxfmt-ignore
 
 export const {
   useLoggedTailsQuery,

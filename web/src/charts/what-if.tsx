@@ -144,7 +144,7 @@ function Curves({ drawn: { label, lines, differs_s }, begun_s }: { drawn: WhatIf
       ))}
     </svg>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 const isSeen = (value: number | null | undefined): value is number =>
   value !== null && value !== undefined && !Number.isNaN(value);

@@ -41,7 +41,7 @@ const EVERY_MS = 5000;
 export function keepSendingDrills(by: string, taken: () => void): () => void {
   const look = async (): Promise<void> => {
     if ((await waitingOf(by)).length === 0) return;
-    const count = await navigator.locks.request('drills', { ifAvailable: true }, async (lock) => (lock ? sendDrillsAtHand(by) : 0)); // prettier-ignore
+    const count = await navigator.locks.request('drills', { ifAvailable: true }, async (lock) => (lock ? sendDrillsAtHand(by) : 0)); // oxfmt-ignore
     if (count > 0) taken();
   };
   const lookNow = (): void => void look();

@@ -37,7 +37,7 @@ export function enterRoom<Sent, Told>(code: string, onTold: (told: Told) => void
     silent_ms: Infinity,
   });
   return { send: (message) => send(JSON.stringify(message)), stop };
-} // prettier-ignore
+} // oxfmt-ignore
 
 interface Received {
   onText: (text: string) => void;

@@ -88,4 +88,4 @@ function followTabletRun(run: TabletRun, dispatch: typeof store.dispatch): () =>
   dispatch(connectionChanged(true));
   const timer = window.setInterval(() => dispatch(statusArrived(unrecordedStatus(run.now_s(), run.view()))), CLOCK_MS);
   return () => window.clearInterval(timer);
-} // prettier-ignore
+} // oxfmt-ignore

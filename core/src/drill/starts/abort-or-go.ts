@@ -41,21 +41,21 @@ export function decide(type: WatchedType, deal: Deal, truth: StartTruth, stopped
   const at = { deal, truth, stopped_s };
   if (stopped_s === null) {
     const shows = truth.late_s !== null && truth.late_s <= SHOWN_S;
-    if (!truth.bad || !shows) return { ...at, took_s: null, peak_C: truth.peak_C, points: FULL, words: truth.bad ? 'Let go; it shows itself only later' : 'Good, and let go' }; // prettier-ignore
+    if (!truth.bad || !shows) return { ...at, took_s: null, peak_C: truth.peak_C, points: FULL, words: truth.bad ? 'Let go; it shows itself only later' : 'Good, and let go' }; // oxfmt-ignore
     return { ...at, took_s: null, peak_C: truth.peak_C, points: 0, words: `Let go, and bad. ${truth.words}` };
   }
   const peak_C = truth.peak_C === null ? null : peakWithStop(type, deal, stopped_s);
   if (!truth.bad) return { ...at, took_s: null, peak_C, points: 0, words: 'Stopped, and nothing was wrong' };
   const tellable_s = truth.tellable_s ?? truth.late_s!;
   const took_s = stopped_s - tellable_s;
-  if (took_s < 0) return { ...at, took_s, peak_C, points: FULL / 2, words: 'Right, but before anything could be told: a guess' }; // prettier-ignore
+  if (took_s < 0) return { ...at, took_s, peak_C, points: FULL / 2, words: 'Right, but before anything could be told: a guess' }; // oxfmt-ignore
   const room_s = Math.max(1, truth.late_s! - tellable_s - BEST_s);
   const share = Math.min(1, Math.max(0, (took_s - BEST_s) / room_s));
   const points = Math.max(
     1,
     Math.round(FULL * (1 - SLOW_COSTS * share)) - (stopped_s > truth.late_s! + BEST_s ? TOO_LATE_COSTS : 0),
   );
-  const saved = peak_C === null || truth.peak_C === null ? '' : `, ${Math.max(0, truth.peak_C - peak_C).toFixed(0)} °C saved`; // prettier-ignore
+  const saved = peak_C === null || truth.peak_C === null ? '' : `, ${Math.max(0, truth.peak_C - peak_C).toFixed(0)} °C saved`; // oxfmt-ignore
   return { ...at, took_s, peak_C, points, words: `Stopped ${took_s.toFixed(1)} s after it could be told${saved}` };
 }
 

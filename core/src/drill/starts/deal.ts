@@ -55,13 +55,13 @@ export function dealStart(type: WatchedType, bad: BadDays, seed: number, difficu
   if (preset) return { ...deal, ...spoiled(type, preset, healthy, harm, chance), wrong: preset.label };
   const engine = type.engines[0]!.id;
   if (kind === bad.length)
-    return { ...deal, wrong: 'Temperature probe lost', faults: [at(engine, between(16, 40), { [`fault.e${engine}.tc_open`]: 1 })] }; // prettier-ignore
+    return { ...deal, wrong: 'Temperature probe lost', faults: [at(engine, between(16, 40), { [`fault.e${engine}.tc_open`]: 1 })] }; // oxfmt-ignore
   if (kind === bad.length + 1)
-    return { ...deal, wrong: 'Lights late', faults: [{ set: { [`fault.e${engine}.igniter_fail`]: 1 } }, at(engine, between(17, 22), { [`fault.e${engine}.igniter_fail`]: 0 })] }; // prettier-ignore
+    return { ...deal, wrong: 'Lights late', faults: [{ set: { [`fault.e${engine}.igniter_fail`]: 1 } }, at(engine, between(17, 22), { [`fault.e${engine}.igniter_fail`]: 0 })] }; // oxfmt-ignore
   return { ...deal, wrong: 'Tailwind', env: { ...env, headwind_kt: -20 - 15 * harm } };
 }
 
-const at = (engine: number, speed_pct: number, set: Fault['set']): Fault => ({ when: { sig: `e${engine}.ng_true`, op: '>=', val: speed_pct }, set }); // prettier-ignore
+const at = (engine: number, speed_pct: number, set: Fault['set']): Fault => ({ when: { sig: `e${engine}.ng_true`, op: '>=', val: speed_pct }, set }); // oxfmt-ignore
 
 /** The faults of a condition, on the engine that is started first. */
 export function onFirst({ engines }: WatchedType, { faults }: StandInPreset): Fault[] {
@@ -88,7 +88,7 @@ function spoiled(
     init: { ...init, ...Object.fromEntries(worse) },
     env,
     faults: onFirst(type, preset).map(({ when, set }) => ({
-      ...(when && { when: { ...when, val: typeof when.val === 'number' && when.val > 1 ? when.val * (0.8 + 0.6 * chance.uniform()) : when.val } }), // prettier-ignore
+      ...(when && { when: { ...when, val: typeof when.val === 'number' && when.val > 1 ? when.val * (0.8 + 0.6 * chance.uniform()) : when.val } }), // oxfmt-ignore
       set: Object.fromEntries(Object.entries(set).map(([name, to]) => [name, scaled(to, harm)])),
     })),
   };

@@ -92,17 +92,17 @@ export function badDaysOf(type: WatchedType): BadDays {
   const [mild] = type.standIn;
   return type.standIn.filter((preset: StandInPreset) => {
     if (preset === mild) return false;
-    const deal: Deal = { type: type.id, seed: 1, wrong: null, init: preset.init, env: preset.env, faults: onFirst(type, preset), healthy: mild! }; // prettier-ignore
+    const deal: Deal = { type: type.id, seed: 1, wrong: null, init: preset.init, env: preset.env, faults: onFirst(type, preset), healthy: mild! }; // oxfmt-ignore
     return truthOf(type, deal).bad;
   });
 }
 
 /** One that is lost differs from one that is there; two that are lost tell nothing. */
-const isOther = (a: number, b: number, by: number): boolean => !(Math.abs(a - b) <= by) && !(Number.isNaN(a) && Number.isNaN(b)); // prettier-ignore
+const isOther = (a: number, b: number, by: number): boolean => !(Math.abs(a - b) <= by) && !(Number.isNaN(a) && Number.isNaN(b)); // oxfmt-ignore
 
 function watchedChannels(type: WatchedType): { i: number; by: number }[] {
   const start = startItemOf(type);
-  const spec = type.startWatches.find((w) => start.kind === 'watch' && w.id === start.watch) ?? type.startWatches.find((w) => w.engine !== 0)!; // prettier-ignore
+  const spec = type.startWatches.find((w) => start.kind === 'watch' && w.id === start.watch) ?? type.startWatches.find((w) => w.engine !== 0)!; // oxfmt-ignore
   const ids = new Set(Object.values(spec.channels));
   return type.channels.flatMap((c, i) => {
     const by = TELLING[c.unit];

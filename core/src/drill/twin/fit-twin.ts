@@ -40,14 +40,14 @@ const ROUNDS = 3;
  * @throws RangeError where there are too few, or the twin is too far off, in words
  */
 export function fitTwin(type: WatchedType, starts: readonly RecordedStart[]): TwinFit {
-  if (starts.length < LEAST_STARTS) throw new RangeError(`only ${starts.length} good starts of this aircraft are kept with their frames; a twin wants ${LEAST_STARTS}`); // prettier-ignore
+  if (starts.length < LEAST_STARTS) throw new RangeError(`only ${starts.length} good starts of this aircraft are kept with their frames; a twin wants ${LEAST_STARTS}`); // oxfmt-ignore
   const fitted = starts.filter((_, i) => i % 2 === 0);
   const heldOut = starts.filter((_, i) => i % 2 === 1);
   let figures = AS_NEW;
   for (let round = 0; round < ROUNDS; round++) figures = nearer(type, fitted, figures);
   const error = errorOf(type, heldOut, figures);
   const off = `on ${error.starts} starts that it was not fitted to it is off by ${sayError(error)}`;
-  if (!(error.peak_C <= MOST_OFF.peak_C && error.time_s <= MOST_OFF.time_s)) throw new RangeError(`the twin of this aircraft is not good enough: ${off}`); // prettier-ignore
+  if (!(error.peak_C <= MOST_OFF.peak_C && error.time_s <= MOST_OFF.time_s)) throw new RangeError(`the twin of this aircraft is not good enough: ${off}`); // oxfmt-ignore
   return { figures, fitted: fitted.length, error };
 }
 
@@ -69,7 +69,7 @@ function residuals(type: WatchedType, starts: readonly RecordedStart[], figures:
   const known = (v: number): number | null => (Number.isFinite(v) ? v : null);
   return starts.flatMap((start) => {
     const off = offBy(seenOf(start, start.trace), seenOf(start, flyTwin(type, start, figures)));
-    return [off.volts_V / SCATTER.volts_V, off.peak_C / SCATTER.peak_C, ...off.times_s.map((t) => t / SCATTER.time_s)].map(known); // prettier-ignore
+    return [off.volts_V / SCATTER.volts_V, off.peak_C / SCATTER.peak_C, ...off.times_s.map((t) => t / SCATTER.time_s)].map(known); // oxfmt-ignore
   });
 }
 
@@ -83,10 +83,10 @@ function nearer(type: WatchedType, starts: readonly RecordedStart[], at: TwinFig
   const normal = NAMES.map((a, i) =>
     NAMES.map((_, j) => dot(slopes[i]!, slopes[j]!) + (i === j ? 1 / SPREAD[a] ** 2 : 0)),
   );
-  const right = NAMES.map((name, i) => -dot(slopes[i]!, here.map((r) => r ?? 0)) - (at[name] - AS_NEW[name]) / SPREAD[name] ** 2); // prettier-ignore
+  const right = NAMES.map((name, i) => -dot(slopes[i]!, here.map((r) => r ?? 0)) - (at[name] - AS_NEW[name]) / SPREAD[name] ** 2); // oxfmt-ignore
   // the figures are of very different size: solved in units of their spread
   const scaled = normal.map((row, i) => row.map((v, j) => v * SPREAD[NAMES[i]!] * SPREAD[NAMES[j]!]));
-  const by = solve(scaled, right.map((v, i) => v * SPREAD[NAMES[i]!])); // prettier-ignore
+  const by = solve(scaled, right.map((v, i) => v * SPREAD[NAMES[i]!])); // oxfmt-ignore
   if (!by) return at;
   const moved = (name: Figure, i: number): number => at[name] + clamp(by[i]!) * SPREAD[name];
   return Object.fromEntries(NAMES.map((name, i) => [name, moved(name, i)])) as unknown as TwinFigures;

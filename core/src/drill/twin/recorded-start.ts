@@ -57,7 +57,7 @@ export function recordedStart(type: WatchedType, run: Trace, watchId: string, st
     columns: run.columns.map((c) => c.slice(from, to)),
   };
   return { watch, day, trace, acts: type.channels.flatMap((channel) => actsOf(type, channel, trace)) };
-} // prettier-ignore
+} // oxfmt-ignore
 
 const DAY_WORDS: Readonly<Record<keyof StartDay, string>> = {
   outsideAir_C: 'outside air',
@@ -108,14 +108,14 @@ function actsOf(type: WatchedType, channel: Channel, trace: Trace): RecordedAct[
     return [{ t_s: steps[Math.min(1, steps.length - 1)]!.t_s, words: `${channel.label} as it was worked`, moves: all }];
   }
   return steps.map((s) => ({ t_s: s.t_s, words: `${channel.label} ${sayValue(channel, s.value)}`, moves: moves(s.t_s, s.value) }));
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Where a column stands at first, and each time that it changes; what is not known changes nothing. */
 function stepsOf(column: Float64Array, t_s: Float64Array): { t_s: number; value: number }[] {
   const steps: { t_s: number; value: number }[] = [];
   for (let i = 0; i < column.length; i++) {
     const value = column[i]!;
-    if (!Number.isNaN(value) && value !== steps.at(-1)?.value) steps.push({ t_s: steps.length === 0 ? 0 : t_s[i]!, value }); // prettier-ignore
+    if (!Number.isNaN(value) && value !== steps.at(-1)?.value) steps.push({ t_s: steps.length === 0 ? 0 : t_s[i]!, value }); // oxfmt-ignore
   }
   return steps;
 }

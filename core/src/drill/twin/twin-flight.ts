@@ -26,10 +26,10 @@ const CHARGE = 0.88;
 export function flyTwin(type: WatchedType, start: RecordedStart, twin: TwinFigures, acts: readonly RecordedAct[] = start.acts): Trace {
   const { env, init } = conditionsOfDay(start, type);
   const fault = `fault.e${type.engines[0]!.id}`;
-  const figures = { [`${fault}.turb_eff`]: twin.turbine, [`${fault}.fuel_bias`]: twin.fuel, [`${fault}.gg_drag_w`]: twin.friction_W }; // prettier-ignore
-  const flight = new DealtStart(type, { seed: 0, init: { ...init, soc: CHARGE, batt_age: twin.battery }, env, faults: [{ set: figures }] }); // prettier-ignore
+  const figures = { [`${fault}.turb_eff`]: twin.turbine, [`${fault}.fuel_bias`]: twin.fuel, [`${fault}.gg_drag_w`]: twin.friction_W }; // oxfmt-ignore
+  const flight = new DealtStart(type, { seed: 0, init: { ...init, soc: CHARGE, batt_age: twin.battery }, env, faults: [{ set: figures }] }); // oxfmt-ignore
   const moves = acts.flatMap((a) => a.moves).toSorted((a, b) => a.t_s - b.t_s);
-  const builder = new TraceBuilder(type.channels.map((c) => c.id), 4096); // prettier-ignore
+  const builder = new TraceBuilder(type.channels.map((c) => c.id), 4096); // oxfmt-ignore
   const ended_s = start.trace.t_s.at(-1)!;
   for (let next = 0; flight.t_s < ended_s; ) {
     while (next < moves.length && moves[next]!.t_s <= flight.t_s) flight.move(moves[next++]!);
@@ -37,7 +37,7 @@ export function flyTwin(type: WatchedType, start: RecordedStart, twin: TwinFigur
     builder.push(flight.t_s, frame);
   }
   return builder.toTrace();
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** What of a start is compared between the record and the twin; NaN where it never came, or was not seen. */
 export interface StartSeen {
@@ -71,4 +71,4 @@ function passes_s(trace: Trace, channel: string, figure: number): number {
     if (a < figure && b >= figure) return trace.t_s[i - 1]! + ((figure - a) / (b - a)) * (trace.t_s[i]! - trace.t_s[i - 1]!);
   }
   return NaN;
-} // prettier-ignore
+} // oxfmt-ignore

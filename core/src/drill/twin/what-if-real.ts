@@ -26,7 +26,7 @@ export function withActChanged(acts: readonly RecordedAct[], { act, how, by_s }:
   if (how === 'left-out') return [...others, { ...changed, moves: undone(changed, acts, act) }];
   const shift_s = how === 'earlier' ? -by_s : by_s;
   // how a lever stood when it began is no move
-  const moves = changed.moves.map((m) => (m.t_s === 0 && changed.moves.length > 2 ? m : { ...m, t_s: Math.max(0, m.t_s + shift_s) })); // prettier-ignore
+  const moves = changed.moves.map((m) => (m.t_s === 0 && changed.moves.length > 2 ? m : { ...m, t_s: Math.max(0, m.t_s + shift_s) })); // oxfmt-ignore
   return [...others, { ...changed, t_s: Math.max(0, changed.t_s + shift_s), moves }];
 }
 
@@ -57,4 +57,4 @@ export function whatIfReal(type: WatchedType, { figures, error }: TwinFit, start
   const idles = [was, would].map((t) => Number.isFinite(seenOf(start, t).times_s.at(-1)!));
   const came = idles[0] && !idles[1] ? '; it would not have come up to idle' : !idles[0] && idles[1] ? '; it would have come up to idle' : '';
   return { channel, recorded: start.trace, was, would, words: `${peaks}${came}. An estimate, by a twin that is off by ${sayError(error)} on starts that it was not fitted to` };
-} // prettier-ignore
+} // oxfmt-ignore

@@ -110,7 +110,7 @@ function setFault(plant: PistonPlant, faults: PistonFaults, key: string, value: 
   else throw new RangeError(`there is no fault named ${key}`);
 }
 
-const STATES = ['we','wr','Th','To','Tc','Tb','Tcb','Tfl','Tmuff','pm','gal','film','phi','x','SOC','wet','ice','poil','Tblt','Tbat','grip'] as const; // prettier-ignore
+const STATES = ['we','wr','Th','To','Tc','Tb','Tcb','Tfl','Tmuff','pm','gal','film','phi','x','SOC','wet','ice','poil','Tblt','Tbat','grip'] as const; // oxfmt-ignore
 
 /** Puts one state of the plant where a scenario or a condition wants it. @throws RangeError for an unknown name */
 export function setPistonState(plant: PistonPlant, key: string, value: number): void {

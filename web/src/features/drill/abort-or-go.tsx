@@ -64,7 +64,7 @@ export function AbortOrGo({ type, lesson, leave }: AbortOrGoProps) {
     () =>
       bindKeys([
         { keys: ['Escape'], shown: 'Esc', says: 'stop the start', run: () => stage === 'running' && stop() },
-        { keys: ['Space'], shown: 'Space', says: 'the next start', run: () => (stage === 'ready' || stage === 'decided') && next() }, // prettier-ignore
+        { keys: ['Space'], shown: 'Space', says: 'the next start', run: () => (stage === 'ready' || stage === 'decided') && next() }, // oxfmt-ignore
       ]),
     [stage, stop, next],
   );

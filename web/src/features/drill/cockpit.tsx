@@ -120,7 +120,7 @@ export function Cockpit({ type, items, view, last, shown, disabled, act, choose 
     hands.current = { act, choose };
   });
   const move = useCallback((wanted: Act) => hands.current.act(wanted), []);
-  const look = useCallback((item: Item) => (item.kind === 'decide' ? hands.current.choose(item) : hands.current.act({ kind: 'look', item: item.id })), []); // prettier-ignore
+  const look = useCallback((item: Item) => (item.kind === 'decide' ? hands.current.choose(item) : hands.current.act({ kind: 'look', item: item.id })), []); // oxfmt-ignore
   return (
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <Shell aria-label="The cockpit" role="group" tabIndex={0}>

@@ -63,7 +63,7 @@ export const Control = memo(function Control({ control, at, last, disabled, act 
   const move = (place: number): void => act({ kind: 'move', control: id, to: positions[place]!.to });
   const word = positions[at]?.label ?? '';
   const held =
-    kind === 'hold' ? { onPressStart: () => move(1), onPressEnd: () => move(0) } : { onPress: () => move((at + 1) % positions.length) }; // prettier-ignore
+    kind === 'hold' ? { onPressStart: () => move(1), onPressEnd: () => move(0) } : { onPress: () => move((at + 1) % positions.length) }; // oxfmt-ignore
   return (
     <Box {...held} isDisabled={disabled} data-control={id} data-at={word} data-last={last || undefined}>
       <Glyph kind={kind} at={at} count={positions.length} />
@@ -86,7 +86,7 @@ function Glyph({ kind, at, count }: { kind: CockpitControl['kind']; at: number; 
         <path d="M3 30h24M7 30v-12a8 8 0 0 1 16 0v12" fill="none" stroke={ink} strokeWidth="1.6" />
         <rect x="9.5" y={at > 0 ? 18 : 12} width="11" height={at > 0 ? 12 : 14} rx="3" fill={at > 0 ? 'var(--now)' : ink} />
       </svg>
-    ); // prettier-ignore
+    ); // oxfmt-ignore
   if (kind === 'selector') {
     const y = (place: number): number => 29 - (24 * place) / (count - 1);
     return (
@@ -105,7 +105,7 @@ function Glyph({ kind, at, count }: { kind: CockpitControl['kind']; at: number; 
       <rect x="7.5" y="2" width="15" height="30" rx="6" fill={at > 0 ? 'var(--usual2)' : 'var(--sheet)'} stroke={ink} strokeWidth="1.6" />
       <rect x="7.5" y={at > 0 ? 2 : 18} width="15" height="14" rx="6" fill={ink} />
     </svg>
-  ); // prettier-ignore
+  ); // oxfmt-ignore
 }
 
 const LeverBox = styled(Slider)`

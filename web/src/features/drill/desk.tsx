@@ -140,7 +140,7 @@ function Commands({ desk: { type, frozen, send } }: DeskProps) {
       <Button onPress={() => send({ kind: 'end' })}>End the drill</Button>
     </Acts>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Air and wind from now on; what is left empty stays as it is. */
 function WeatherSet({ send }: Pick<DeskState & ReturnType<typeof useDesk>, 'send'>) {

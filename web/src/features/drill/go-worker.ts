@@ -1,6 +1,6 @@
 import type { WatchedType } from '@rouse/core/aircraft';
 import { FRAME_HEADER, packFrame } from '@rouse/core/contract';
-import { type BadDays, badDaysOf, type Deal, dealStart, DealtStart, decide, SHOWN_S, type StartTruth, truthOf } from '@rouse/core/drill'; // prettier-ignore
+import { type BadDays, badDaysOf, type Deal, dealStart, DealtStart, decide, SHOWN_S, type StartTruth, truthOf } from '@rouse/core/drill'; // oxfmt-ignore
 import { snapshotOf, Watch } from '@rouse/core/watch';
 import type { FromGo, ToGo } from './go-messages.ts';
 

@@ -61,6 +61,6 @@ export function StickSettings() {
       <Aid>Its ends are what it has shown: move it once from end to end.</Aid>
     </>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;

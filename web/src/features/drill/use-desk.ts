@@ -24,7 +24,7 @@ export interface DeskState {
   said: { t_s: number; text: string }[];
 }
 
-const NOTHING: DeskState = { connected: false, learner: null, type: null, lesson: null, view: null, frozen: false, over: false, drill: null, said: [] }; // prettier-ignore
+const NOTHING: DeskState = { connected: false, learner: null, type: null, lesson: null, view: null, frozen: false, over: false, drill: null, said: [] }; // oxfmt-ignore
 
 /** The instructor's side of a learner's drill: what the learner sees, and a way to act on it. */
 export function useDesk(code: string): DeskState & { send: (command: DeskCommand) => void } {

@@ -58,7 +58,7 @@ export function useDrillKeys(keys: DrillKeys | null): void {
     const arrows = (key: string, shown: string, by: number): Binding[] => [
       { keys: [key], shown, says: 'the lever in hand', run: () => shift(by), held: true, released: letGo },
       { keys: [`Shift+${key}`], shown: `⇧ ${shown}`, says: 'the lever in hand, faster', run: () => shift(3 * by), held: true },
-    ]; // prettier-ignore
+    ]; // oxfmt-ignore
     const own = (keys: string[], shown: string, says: string, what: keyof DrillKeys): Binding => ({
       keys,
       shown,

@@ -87,7 +87,7 @@ export function useRoom(type: WatchedType, lesson: Lesson, drill: DrillControls,
     const entries = followed.entries.slice(told.current);
     told.current = followed.entries.length;
     const frame = ring.lastFrame(performance.now());
-    room.current.send({ kind: 'view', t_s: status.t_s, view, entries, session: { watch, check, dwells, ratings }, frame: frame ? [...frame] : [], frozen }); // prettier-ignore
+    room.current.send({ kind: 'view', t_s: status.t_s, view, entries, session: { watch, check, dwells, ratings }, frame: frame ? [...frame] : [], frozen }); // oxfmt-ignore
   }, [view, stage, frozen, kept]);
 
   const open = useCallback((): void => {
@@ -97,7 +97,7 @@ export function useRoom(type: WatchedType, lesson: Lesson, drill: DrillControls,
         room.current = enterRoom<LearnerTold, ToLearner>(code, obey, () => undefined);
         setState((s) => ({ ...s, code, trouble: null }));
       })
-      .catch((error: { message?: string }) => setState((s) => ({ ...s, trouble: error.message ?? 'No room could be opened.' }))); // prettier-ignore
+      .catch((error: { message?: string }) => setState((s) => ({ ...s, trouble: error.message ?? 'No room could be opened.' }))); // oxfmt-ignore
   }, [openRoom, obey]);
   return { ...state, open };
 }
@@ -105,5 +105,5 @@ export function useRoom(type: WatchedType, lesson: Lesson, drill: DrillControls,
 /** Everything so far, for whoever has just come. */
 function helloOf(type: WatchedType, lesson: Lesson): LearnerTold {
   const { followed, status } = store.getState().run;
-  return { kind: 'hello', type: { id: type.id, version: type.version }, lesson, entries: [...(followed?.entries ?? [])], t_s: status?.t_s ?? 0 }; // prettier-ignore
+  return { kind: 'hello', type: { id: type.id, version: type.version }, lesson, entries: [...(followed?.entries ?? [])], t_s: status?.t_s ?? 0 }; // oxfmt-ignore
 }

@@ -27,8 +27,8 @@ export function BooksView() {
   const { aircraft } = useParams();
   const { currentData: books, error } = useBooksQuery(aircraft!);
   const mayWrite = useMay('release');
-  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // prettier-ignore
-  if (!books) return <Main><p role="status">Reading the books…</p></Main>; // prettier-ignore
+  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // oxfmt-ignore
+  if (!books) return <Main><p role="status">Reading the books…</p></Main>; // oxfmt-ignore
   return (
     <Main>
       <title>Books · Rouse</title>
@@ -93,7 +93,7 @@ function Accounts({ books, aircraft, mayWrite }: Part) {
       {writing && <Write books={books} aircraft={aircraft} done={() => setWriting(false)} />}
     </Card>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Write({ books, aircraft, done }: { books: BooksMessage; aircraft: string; done: () => void }) {
   const [change, { error }] = useChangeMutation();
@@ -114,7 +114,7 @@ function Write({ books, aircraft, done }: { books: BooksMessage; aircraft: strin
       <PrimaryButton type="submit">Write it</PrimaryButton>
     </Form>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 const STATE = { ahead: undefined, soon: 'caution', past: 'warning', unknown: 'warning' } as const;
 
@@ -160,7 +160,7 @@ function Due({ books, aircraft, mayWrite }: Part) {
       {setting && <SetDue books={books} aircraft={aircraft} done={() => setSetting(false)} />}
     </Card>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function SetDue({ books, aircraft, done }: { books: BooksMessage; aircraft: string; done: () => void }) {
   const [change, { error }] = useChangeMutation();
@@ -183,7 +183,7 @@ function SetDue({ books, aircraft, done }: { books: BooksMessage; aircraft: stri
       <PrimaryButton type="submit">Set it</PrimaryButton>
     </Form>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** What people wrote into the books. */
 function Written({ books }: { books: BooksMessage }) {
@@ -211,4 +211,4 @@ function Written({ books }: { books: BooksMessage }) {
       </Wide>
     </Card>
   );
-} // prettier-ignore
+} // oxfmt-ignore

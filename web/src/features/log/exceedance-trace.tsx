@@ -35,7 +35,7 @@ export function ExceedanceTrace({ type, record, run }: { type: WatchedType; reco
     return () => {
       here = false;
     };
-  }, [run, from_s, to_s, type]); // prettier-ignore
+  }, [run, from_s, to_s, type]); // oxfmt-ignore
   const [sheet, size] = useSize<HTMLDivElement>();
   const channel = type.channels.find((c) => c.id === record.channel);
   const limit = type.limits.find((l) => l.id === record.limit);
@@ -64,7 +64,7 @@ export function ExceedanceTrace({ type, record, run }: { type: WatchedType; reco
       </Sheet>
     </Box>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function known(trace: Trace, channel: string): [number, number][] {
   const values = columnOf(trace, channel);

@@ -70,8 +70,8 @@ export function ExceedanceView() {
   const { currentData: found, error } = useExceedanceQuery({ run: run!, seq: seq! });
   const { data: detail } = useRunQuery(found ? found.run : skipToken);
   const { data: type } = useTypeQuery(detail ? detail.type : skipToken);
-  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // prettier-ignore
-  if (!found) return <Main><p role="status">Reading the exceedance…</p></Main>; // prettier-ignore
+  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // oxfmt-ignore
+  if (!found) return <Main><p role="status">Reading the exceedance…</p></Main>; // oxfmt-ignore
   const { release, record } = found;
   return (
     <Main>
@@ -106,7 +106,7 @@ export function ExceedanceView() {
       <Aid>{PREVAILS}</Aid>
     </Main>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function FactsOf({
   found: { record, pilot, runOpenedAt },
@@ -199,7 +199,7 @@ function Papers({ found }: { found: ExceedanceMessage }) {
       )}
     </Card>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Attach({ place }: { place: string }) {
   const dispatch = useAppDispatch();
@@ -227,7 +227,7 @@ function Attach({ place }: { place: string }) {
       {words !== null && <p role="status">{words}</p>}
     </div>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Only an engineer releases: a pilot sees who is waited for. */
 function Release({ found }: { found: ExceedanceMessage }) {
@@ -260,4 +260,4 @@ function Release({ found }: { found: ExceedanceMessage }) {
       </Form>
     </Card>
   );
-} // prettier-ignore
+} // oxfmt-ignore

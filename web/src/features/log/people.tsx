@@ -53,8 +53,8 @@ const Facts = styled.dl`
 export function PersonView() {
   const { person } = useParams();
   const { data: log, error } = usePersonLogQuery(person ?? null);
-  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // prettier-ignore
-  if (!log) return <Main><p role="status">Reading the log…</p></Main>; // prettier-ignore
+  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // oxfmt-ignore
+  if (!log) return <Main><p role="status">Reading the log…</p></Main>; // oxfmt-ignore
   const { recency } = log;
   return (
     <Main>

@@ -57,7 +57,7 @@ export function RunsView() {
       <FilteredRuns key={JSON.stringify(filter)} filter={filter} />
     </Main>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Select({
   name,
@@ -99,7 +99,7 @@ function Words({ said, put }: { said: string; put: (name: string, value: string)
       <input ref={field} type="search" defaultValue={said} placeholder="tailwind" onChange={(e) => put('words', e.target.value)} />
     </label>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The runs that a filter leaves, page after page. */
 export function FilteredRuns({ filter, without = [] }: { filter: RunFilter; without?: readonly 'tail'[] }) {

@@ -47,7 +47,7 @@ export function SignDrawing({ trend, chosen, choose }: { trend: SignTrend; chose
       )}
     </>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The drawing in a sentence, for who cannot see it. */
 function sayTrend({ sign, points, judged }: SignTrend): string {
@@ -81,7 +81,7 @@ function Months({ trend: { points }, x, bottom }: { trend: SignTrend; x: ScaleOf
       ))}
     </g>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Maintenance that this sign begins anew after. */
 function Flags({ trend: { points, renewed }, x, top, bottom, right }: { trend: SignTrend; x: ScaleOf; top: number; bottom: number; right: number }) {
@@ -103,7 +103,7 @@ function Flags({ trend: { points, renewed }, x, top, bottom, right }: { trend: S
       })}
     </g>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** Where a drift leads, with how sure it is: the interval lies on the limit itself. */
 function Ahead({ trend, x, y, box, ahead }: { trend: SignTrend; x: ScaleOf; y: ScaleOf; box: { left: number; right: number; top: number; bottom: number }; ahead: number }) {
@@ -130,4 +130,4 @@ function Ahead({ trend, x, y, box, ahead }: { trend: SignTrend; x: ScaleOf; y: S
       )}
     </g>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -51,4 +51,4 @@ export function SignGround({
       })}
     </g>
   );
-} // prettier-ignore
+} // oxfmt-ignore

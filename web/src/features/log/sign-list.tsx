@@ -105,7 +105,7 @@ export function SignList({ signs, chosen, choose, about }: { signs: readonly Sig
       ))}
     </List>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Small({ trend }: { trend: SignTrend }) {
   const { x, y } = signScales(trend, BOX, 0, false);
@@ -117,4 +117,4 @@ function Small({ trend }: { trend: SignTrend }) {
       {last >= 0 && <circle cx={x(last)} cy={y(trend.points[last]!.value)} r="3.4" fill="var(--sheet)" stroke="var(--now)" strokeWidth="2.4" />}
     </svg>
   );
-} // prettier-ignore
+} // oxfmt-ignore

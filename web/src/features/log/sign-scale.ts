@@ -14,7 +14,7 @@ const LEAST_AHEAD = 40;
 function signDomain({ points, sign, judged }: SignTrend, whole: boolean): [number, number] {
   const values = points.filter((p) => !p.leftOut).map((p) => p.value);
   if (values.length === 0) return [0, 1];
-  const own = [...values, ...(judged.usual ? [judged.usual.middle - 3 * judged.usual.sigma, judged.usual.middle + 3 * judged.usual.sigma] : [])]; // prettier-ignore
+  const own = [...values, ...(judged.usual ? [judged.usual.middle - 3 * judged.usual.sigma, judged.usual.middle + 3 * judged.usual.sigma] : [])]; // oxfmt-ignore
   let [low, high] = [Math.min(...own), Math.max(...own)];
   const span = high - low || 1;
   // a limit that is drawn must not press the values into a line
@@ -38,4 +38,4 @@ export function signScales(trend: SignTrend, box: { left: number; right: number;
     x: linearScale([0, n - 1 + ahead], [box.left, box.right]),
     y: linearScale(signDomain(trend, whole), [box.bottom, box.top]),
   };
-} // prettier-ignore
+} // oxfmt-ignore

@@ -71,4 +71,4 @@ export function TailView() {
       <Outlet />
     </Frame>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -160,4 +160,4 @@ function Maintain({ aircraft, done }: { aircraft: string; done: () => void }) {
       <PrimaryButton type="submit">Book it</PrimaryButton>
     </Form>
   );
-} // prettier-ignore
+} // oxfmt-ignore

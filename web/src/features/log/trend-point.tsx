@@ -96,7 +96,7 @@ export function TrendPoint({ message, trend, run }: { message: TrendsMessage; tr
       )}
     </Box>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Circumstances({ of, value, slope, unit }: { of: Circumstance; value: number | null; slope: number; unit: string }) {
   const { words, unit: its } = CIRCUMSTANCES[of];
@@ -107,4 +107,4 @@ function Circumstances({ of, value, slope, unit }: { of: Circumstance; value: nu
       <dd title={each}>{value === null ? '–' : `${value.toFixed(of === 'crankVolts_V' ? 1 : 0)} ${its}`}</dd>
     </div>
   );
-} // prettier-ignore
+} // oxfmt-ignore

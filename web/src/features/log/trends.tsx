@@ -60,8 +60,8 @@ const Mid = styled.div`
 export function TrendsView() {
   const { aircraft } = useParams();
   const { currentData: message, error } = useTrendsQuery(aircraft!);
-  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // prettier-ignore
-  if (!message) return <Main><p role="status">Working out the trends…</p></Main>; // prettier-ignore
+  if (error) return <Main><Alert role="alert">{troubleIn(error)}</Alert></Main>; // oxfmt-ignore
+  if (!message) return <Main><p role="status">Working out the trends…</p></Main>; // oxfmt-ignore
   return <TrendsOf key={message.aircraft} message={message} />;
 }
 
@@ -95,7 +95,7 @@ function TrendsOf({ message }: { message: TrendsMessage }) {
       <Aid as="footer">Rouse reads a pattern; it finds no fault. An engineer decides. {PREVAILS}</Aid>
     </Grid>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The sign that says most beside another one: of the same finding, else of the same part, else the next. */
 function partnerOf(trend: SignTrend, signs: readonly SignTrend[], findings: TrendsMessage['trends']['findings']): SignTrend {
@@ -107,4 +107,4 @@ function partnerOf(trend: SignTrend, signs: readonly SignTrend[], findings: Tren
     others[0] ??
     trend
   );
-} // prettier-ignore
+} // oxfmt-ignore

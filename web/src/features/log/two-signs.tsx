@@ -47,4 +47,4 @@ export function TwoSigns({ first, second }: { first: SignTrend; second: SignTren
       </Sheet>
     </div>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -11,7 +11,7 @@ const LIGHTEST_SHARE = 1.1;
 type Weights = Pick<TypeFile['loading'], 'empty_kg' | 'mtow_kg'>;
 
 /** The least and the greatest weight of the map, kg. */
-export const gridWeights_kg = ({ empty_kg, mtow_kg }: Weights): [number, number] => [LIGHTEST_SHARE * empty_kg, mtow_kg]; // prettier-ignore
+export const gridWeights_kg = ({ empty_kg, mtow_kg }: Weights): [number, number] => [LIGHTEST_SHARE * empty_kg, mtow_kg]; // oxfmt-ignore
 
 /** The failures of the map: every temperature with every weight, the weights of one temperature together. */
 export function failureGrid(loading: Weights, pa_ft: number): FailurePoint[] {

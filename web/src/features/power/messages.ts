@@ -7,7 +7,8 @@ import type { HeldMap, WhatIf } from './board-figures.ts';
 export type ToFlights = { kind: 'fly'; parameters: SimulatorParameters; points: { index: number; at: FailurePoint }[] };
 
 export type FromFlights =
-  { kind: 'flown'; index: number; holds: boolean; lost_m: number; climb_mps: number } | { kind: 'done' };
+  | { kind: 'flown'; index: number; holds: boolean; lost_m: number; climb_mps: number }
+  | { kind: 'done' };
 
 /** What the page asks of the worker that works out the board: first whose, then what-if after what-if. */
 export type ToBoard = { kind: 'begin'; type: TypeFile } | { kind: 'ask'; what: WhatIf };

@@ -262,7 +262,7 @@ interface FirstRowsProps extends Pick<MappingFormProps, 'type' | 'mapping'> {
 /** What the first rows come to with this mapping, and what is wrong or missing. */
 function FirstRows({ type, mapping, preview }: FirstRowsProps) {
   const shown = mapping.columns.map((c) => type.channels.find((ch) => ch.id === c.channel)!);
-  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // prettier-ignore
+  const unseen = watchedChannels(type).filter((c) => !shown.includes(c)).map((c) => c.label.toLowerCase()); // oxfmt-ignore
   return (
     <>
       {preview.bad && (

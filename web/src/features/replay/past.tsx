@@ -108,7 +108,7 @@ function PastOf({ aircraft, tail, type, choice }: { aircraft: string; tail: stri
       <Aid>{PREVAILS}</Aid>
     </Page>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** How far it is, what was kept, and why the others were not. */
 function Progress({ past, aircraft, tail, stop, goOn }: { past: PastState; aircraft: string; tail: string; stop: () => void; goOn: () => void }) {
@@ -152,4 +152,4 @@ function Progress({ past, aircraft, tail, stop, goOn }: { past: PastState; aircr
       )}
     </>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -63,7 +63,7 @@ export function usePast(aircraft: string): { past: PastState; begin: (files: rea
     stop: () => void (wanted.current = false),
     goOn: () => void work(past.results),
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** @throws ApiRefusal for what does not lie in the file */
 async function bring(aircraft: string, file: File): Promise<FileResult> {

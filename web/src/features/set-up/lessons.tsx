@@ -111,7 +111,7 @@ function OwnLessons({ type, lessons: { shipped, own } }: { type: TypeFile; lesso
       {text !== '' && <Write type={type} text={text} write={write} />}
     </>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** A lesson of one's own wants a name of its own. */
 const begun = (lesson: Lesson): string => writeLesson({ ...lesson, id: `own-${lesson.id}` });
@@ -178,4 +178,4 @@ function Write({ type, text, write }: { type: TypeFile; text: string; write: (to
       <Aid>Fields and their meaning are in the formats page; faults are named as in the conditions of the type.</Aid>
     </>
   );
-} // prettier-ignore
+} // oxfmt-ignore

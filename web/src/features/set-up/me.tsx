@@ -144,7 +144,7 @@ function Passkeys({ keys }: { keys: { id: string; label: string; madeAt: string 
   const add = async (label: string, form: HTMLFormElement): Promise<void> => {
     setTrouble(null);
     try {
-      const optionsJSON = await postJson<Parameters<typeof startRegistration>[0]['optionsJSON']>('/account/passkeys/challenge', {}); // prettier-ignore
+      const optionsJSON = await postJson<Parameters<typeof startRegistration>[0]['optionsJSON']>('/account/passkeys/challenge', {}); // oxfmt-ignore
       const answer = await startRegistration({ optionsJSON });
       const kept = await change({ method: 'POST', path: '/account/passkeys', body: { label, answer } });
       if (!kept.error) form.reset();

@@ -9,7 +9,8 @@ export interface ToTry {
 
 /** What a learner who does everything right makes of a lesson. */
 export type Tried =
-  { sum: number; took_s: number; lost: string[]; struck: string[]; through: boolean } | { refused: string };
+  | { sum: number; took_s: number; lost: string[]; struck: string[]; through: boolean }
+  | { refused: string };
 
 const SEED = 1;
 /** nobody practises one lesson for longer, s */

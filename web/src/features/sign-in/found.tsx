@@ -55,7 +55,7 @@ export function FoundForm({ types, back }: { types: SessionMessage['types']; bac
               autoComplete="new-password"
               hint={PASSWORD_HINT}
             />{' '}
-            {/* prettier-ignore */}
+            {/* oxfmt-ignore */}
           </Part>
           <FirstAircraft types={types} />
           <PrimaryButton type="submit" isDisabled={isLoading}>
@@ -96,7 +96,7 @@ function FirstAircraft({ types }: { types: SessionMessage['types'] }) {
         width={8}
         hint={`empty: ${basic?.mass_kg} by its type`}
       />{' '}
-      {/* prettier-ignore */}
+      {/* oxfmt-ignore */}
       <Field name="aircraft.basic.arm_long_m" label="Arm along, m" decimal width={8} />
       <Field name="aircraft.basic.arm_lat_m" label="Arm across, m" decimal width={8} />
     </Part>

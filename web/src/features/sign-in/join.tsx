@@ -96,9 +96,9 @@ function ByName({ asked, refused, busy, go }: ByNameProps) {
           width={22}
           autoComplete="username"
         />{' '}
-        {/* prettier-ignore */}
+        {/* oxfmt-ignore */}
         <Field name="password" label="Password" type="password" required maxLength={200} width={26} autoComplete="new-password" hint={PASSWORD_HINT} />{' '}
-        {/* prettier-ignore */}
+        {/* oxfmt-ignore */}
         <PrimaryButton type="submit" isDisabled={busy}>
           {reset ? 'Take it' : 'Join'}
         </PrimaryButton>

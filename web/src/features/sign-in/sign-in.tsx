@@ -95,10 +95,10 @@ function OwnDoor({ signOn }: { signOn: SessionMessage['signOn'] }) {
   const byPasskey = async (): Promise<void> => {
     setPasskeyTrouble(null);
     try {
-      const optionsJSON = await postJson<Parameters<typeof startAuthentication>[0]['optionsJSON']>('/session/passkey/challenge', {}); // prettier-ignore
+      const optionsJSON = await postJson<Parameters<typeof startAuthentication>[0]['optionsJSON']>('/session/passkey/challenge', {}); // oxfmt-ignore
       await signIn({ way: 'passkey', body: await startAuthentication({ optionsJSON }) });
     } catch (failed) {
-      setPasskeyTrouble(failed instanceof ApiRefusal ? `${failed.message} ${failed.remedy}` : 'The device has given no passkey. Try again, or sign in by name.'); // prettier-ignore
+      setPasskeyTrouble(failed instanceof ApiRefusal ? `${failed.message} ${failed.remedy}` : 'The device has given no passkey. Try again, or sign in by name.'); // oxfmt-ignore
     }
   };
   return (
@@ -135,7 +135,7 @@ function OwnDoor({ signOn }: { signOn: SessionMessage['signOn'] }) {
             maxLength={200}
             width={22}
           />{' '}
-          {/* prettier-ignore */}
+          {/* oxfmt-ignore */}
           <Button type="submit" isDisabled={isLoading}>
             Sign in
           </Button>
@@ -156,7 +156,7 @@ function OwnDoor({ signOn }: { signOn: SessionMessage['signOn'] }) {
             autoComplete="one-time-code"
             autoFocus
           />{' '}
-          {/* prettier-ignore */}
+          {/* oxfmt-ignore */}
           <Button type="submit" isDisabled={isLoading}>
             Go on
           </Button>

@@ -88,7 +88,7 @@ const OUTLINES: Readonly<Record<Outline, { body: string; details: readonly strin
     body: 'M50,120C50,74 120,56 250,58C340,60 378,82 396,104L556,111L556,129L396,136C378,158 340,180 250,182C120,184 50,166 50,120Z',
     details: ['M112,66L112,174', 'M320,76L390,82L390,106L320,104Z', 'M320,164L390,158L390,134L320,136Z', 'M536,80L568,80L568,160L536,160', 'M200,58L200,182'],
   },
-}; // prettier-ignore
+}; // oxfmt-ignore
 
 const TICK_PX = 6;
 /** ticks stand in rows of so many */
@@ -143,7 +143,7 @@ export function WalkPlan({ type, state, leg, choose }: { type: TypeFile; state: 
       </text>
     </Drawing>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Zone({ zone, number, choose }: { zone: PlacedZone; number: number; choose: (zone: string) => void }) {
   const { items, x, y } = zone;

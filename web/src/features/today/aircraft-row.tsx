@@ -161,7 +161,7 @@ export function AircraftRow({ aircraft: a, attention, edge, now, first }: { airc
       </div>
     </Row>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function NowColumn({ a, weight }: { a: AircraftToday; weight: Attention['weight'] }) {
   const [last] = a.recent;
@@ -191,7 +191,7 @@ function NowColumn({ a, weight }: { a: AircraftToday; weight: Attention['weight'
       <p>{hot ? openWords(a.residual!) : ended}</p>
     </div>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 const openWords = ({ startIn_min }: NonNullable<AircraftToday['residual']>): string =>
   startIn_min === null ? 'when its start opens is not known' : `start opens in ${startIn_min} min`;
@@ -227,7 +227,7 @@ function startWords(a: AircraftToday): string {
   if (!a.starts) return a.recent.length > 0 ? 'being worked out' : 'no start yet';
   const value = a.starts.values.at(-1)!;
   const unit = a.starts.unit === 's' ? ', seconds to fire' : '';
-  if (a.starts.limit && (a.starts.worse === 'low' ? value < a.starts.limit.at : value > a.starts.limit.at)) return 'past its limit'; // prettier-ignore
+  if (a.starts.limit && (a.starts.worse === 'low' ? value < a.starts.limit.at : value > a.starts.limit.at)) return 'past its limit'; // oxfmt-ignore
   if (!a.starts.usual) return `too few to tell${unit}`;
   const [low, high] = a.starts.usual;
   return value > high ? `above its usual${unit}` : value < low ? `below its usual${unit}` : `as usual${unit}`;

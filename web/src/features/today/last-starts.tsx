@@ -71,4 +71,4 @@ export function LastStarts({ starts, words }: { starts: StartsToday | null; word
       <p>{words}</p>
     </Box>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -71,7 +71,7 @@ export function PadPlan({ site, aircraft, wind }: { site: SiteToday; aircraft: r
       )}
     </Plan>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function planWords(aircraft: readonly AircraftToday[], from: number | null): string {
   const who = aircraft.map((a) => `${a.tail} on ${a.pad.split(',')[0]}`).join(', ');

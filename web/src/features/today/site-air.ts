@@ -3,7 +3,7 @@ import type { ReadReport } from '@rouse/core/brief';
 import { attempt, isRefusal, roundStep } from '@rouse/core/quantity';
 
 /** "1013 hPa", a dash where it is not known. */
-export const altimeterSetting = (qnh_hPa: number | null | undefined): string => (qnh_hPa == null ? '–' : `${Math.round(qnh_hPa)} hPa`); // prettier-ignore
+export const altimeterSetting = (qnh_hPa: number | null | undefined): string => (qnh_hPa == null ? '–' : `${Math.round(qnh_hPa)} hPa`); // oxfmt-ignore
 
 /** Density altitude of a site by its own report, ft, rounded up; a dash where it is not known. */
 export function densityAltitudeAt(elev_ft: number, fields: ReadReport['fields'] | null): string {

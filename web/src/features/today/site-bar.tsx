@@ -184,7 +184,7 @@ function Report({ today, site, observedAt }: { today: Today; site: SiteToday; ob
       )}
     </div>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 function Figures({ site, fields, others }: { site: SiteToday; fields: ReturnType<typeof readReport>['fields'] | null; others: readonly SiteToday[] }) {
   const wind = fields?.wind;
@@ -220,7 +220,7 @@ function Figures({ site, fields, others }: { site: SiteToday; fields: ReturnType
       ))}
     </dl>
   );
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The site that most aircraft stand on. */
 export function mainSite(today: Today): string | null {

@@ -135,7 +135,7 @@ export function TodayView() {
         <title>Today · Rouse</title>
         {failure === null ? <p role="status" style={{ padding: 24 }}>Reading the fleet…</p> : <Alert role="alert" style={{ padding: 24 }}>{failure}</Alert>}
       </Page>
-    ); // prettier-ignore
+    ); // oxfmt-ignore
   const site = today.sites.find((s) => s.site === (chosenSite ?? mainSite(today))) ?? today.sites[0];
   const wanted = filter.trim().toLowerCase();
   const rows = byAttention(today, mayRelease).filter(
@@ -194,4 +194,4 @@ export function TodayView() {
       </Foot>
     </Page>
   );
-} // prettier-ignore
+} // oxfmt-ignore

@@ -96,5 +96,5 @@ async function fill({ draft, typeId, version, name }: TypeDraftRow, folder: Reco
     ...Object.fromEntries(edits.map((e) => [e.file, null])),
     ...renamed(folder, { typeId, version, name }),
   };
-  for (const [file, text] of Object.entries(wanted)) await putJson(`/types/drafts/${draft}/files`, { file, text, seen: 0 }); // prettier-ignore
+  for (const [file, text] of Object.entries(wanted)) await putJson(`/types/drafts/${draft}/files`, { file, text, seen: 0 }); // oxfmt-ignore
 }

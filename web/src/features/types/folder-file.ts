@@ -12,7 +12,7 @@ export function packFolder(folder: Readonly<Record<string, string>>): Blob {
 
 /** @throws Error in words that name what is wrong with the file and what to do */
 export async function unpackFolder(file: File): Promise<Record<string, string>> {
-  if (file.size > LARGEST_BYTES) throw new Error(`${file.name} is larger than any type; choose the file that Export made.`); // prettier-ignore
+  if (file.size > LARGEST_BYTES) throw new Error(`${file.name} is larger than any type; choose the file that Export made.`); // oxfmt-ignore
   const files = unzip(file.name, new Uint8Array(await file.arrayBuffer()));
   const folder: Record<string, string> = {};
   for (const [name, bytes] of Object.entries(files)) {
@@ -20,7 +20,7 @@ export async function unpackFolder(file: File): Promise<Record<string, string>> 
     if (!edit.success) throw new Error(`${name} in ${file.name} belongs to no type; choose the file that Export made.`);
     folder[name] = edit.data.text!;
   }
-  if (!('type.yaml' in folder)) throw new Error(`There is no type.yaml in ${file.name}; choose the file that Export made.`); // prettier-ignore
+  if (!('type.yaml' in folder)) throw new Error(`There is no type.yaml in ${file.name}; choose the file that Export made.`); // oxfmt-ignore
   return folder;
 }
 

@@ -10,7 +10,7 @@ export const tabletRunInHand = (run: string): TabletRun | null => (inHand?.head.
 /** Takes a run of this tablet up; null where it has none of that name. */
 export async function takeUpTabletRun(run: string): Promise<TabletRun | null> {
   // a browser that keeps nothing has no such run
-  inHand = await TabletRun.takeUp(run, ({ id, version }) => getJson<TypeFile>(`/types/${id}/${version}`)).catch(() => null); // prettier-ignore
+  inHand = await TabletRun.takeUp(run, ({ id, version }) => getJson<TypeFile>(`/types/${id}/${version}`)).catch(() => null); // oxfmt-ignore
   return inHand;
 }
 

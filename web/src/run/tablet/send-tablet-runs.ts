@@ -43,7 +43,7 @@ async function sendAll(): Promise<void> {
     if (!kept) continue;
     const { aircraft, type, openedAt } = kept.head;
     try {
-      await postJson('/runs/brought', { run, aircraft, type, openedAt, tabletNow: new Date().toISOString(), entries: kept.entries }); // prettier-ignore
+      await postJson('/runs/brought', { run, aircraft, type, openedAt, tabletNow: new Date().toISOString(), entries: kept.entries }); // oxfmt-ignore
     } catch (error) {
       if (!(error instanceof ApiRefusal) || error.isOutage || error.code === 'signed-out') return;
       await keepHead({ ...kept.head, refused: `${error.message} ${error.remedy}` });
@@ -70,7 +70,7 @@ export function keepSendingTabletRuns(): () => void {
     window.clearInterval(timer);
     window.removeEventListener('online', look);
   };
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** A run that was refused is sent once more. */
 export async function sendAgain(run: string): Promise<void> {

@@ -67,7 +67,7 @@ export class TabletRun {
     };
     await keepOnTablet(head, journal);
     return run;
-  } // prettier-ignore
+  } // oxfmt-ignore
 
   /** A run of this tablet, taken up from what was kept; null where it is none. */
   static async takeUp(run: string, typeOf: (type: TabletHead['type']) => Promise<TypeFile>): Promise<TabletRun | null> {
@@ -111,7 +111,7 @@ export class TabletRun {
       await keepOnTablet(head, this.session.entries);
     } catch {
       this.session = sessionOf(this.type, head, before);
-      return { ok: false, message: 'This tablet does not keep what is written', remedy: 'Make room on it, or leave the private window; then write it again.' }; // prettier-ignore
+      return { ok: false, message: 'This tablet does not keep what is written', remedy: 'Make room on it, or leave the private window; then write it again.' }; // oxfmt-ignore
     }
     this.head = head;
     return { ok: true, entries: journal };

@@ -43,7 +43,7 @@ export function ChartSide({ text }: { text: string }) {
         ))}
         {curves.flatMap(
           (values, i) =>
-          values.flatMap((v, k) => (k > 0 && v > values[k - 1]! ? [<circle key={`${i}/${k}`} r={4} cx={x(temperatures[k]!)} cy={y(v)} />] : [])), // prettier-ignore
+          values.flatMap((v, k) => (k > 0 && v > values[k - 1]! ? [<circle key={`${i}/${k}`} r={4} cx={x(temperatures[k]!)} cy={y(v)} />] : [])), // oxfmt-ignore
         )}
         <text x={4} y={y(high) + 4}>
           {high}

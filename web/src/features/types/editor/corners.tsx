@@ -52,7 +52,7 @@ export function Corners({ label, corners, x, y, locked, move }: CornersProps) {
   const scale = dragged?.scale ?? scaleOf(corners);
   const px = (v: number): number =>
     PAD.left + ((v - scale.left) / (scale.right - scale.left)) * (W - PAD.left - PAD.right);
-  const py = (v: number): number => H - PAD.bottom - ((v - scale.low) / (scale.high - scale.low)) * (H - PAD.top - PAD.bottom); // prettier-ignore
+  const py = (v: number): number => H - PAD.bottom - ((v - scale.low) / (scale.high - scale.low)) * (H - PAD.top - PAD.bottom); // oxfmt-ignore
   const put = (at: number, to: Corner): void => move(at, [toStep(to[0], x.step), toStep(to[1], y.step)]);
   const drag = (e: PointerEvent): void => {
     if (!dragged || !svg.current) return;

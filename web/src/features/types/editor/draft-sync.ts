@@ -156,7 +156,7 @@ export class DraftSync {
 
   private async sendFile(file: string, text: string): Promise<boolean> {
     try {
-      const edit = await putJson<DraftEdit>(`/types/drafts/${this.id}/files`, { file, text, seen: this.seen[file] ?? 0 }); // prettier-ignore
+      const edit = await putJson<DraftEdit>(`/types/drafts/${this.id}/files`, { file, text, seen: this.seen[file] ?? 0 }); // oxfmt-ignore
       this.seen[file] = edit.revision;
       if (this.unsent[file] === text) delete this.unsent[file];
       this.set({ kept: edit, trouble: null });

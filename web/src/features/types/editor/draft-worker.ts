@@ -6,7 +6,8 @@ import { type TypeChange, TypeSender } from './type-change.ts';
 
 /** What every type can take from, once; then what has changed in the draft, null for a file that is gone. */
 export type ToCompile =
-  { kind: 'library'; library: TypeLibrary } | { kind: 'changed'; n: number; files: Record<string, string | null> };
+  | { kind: 'library'; library: TypeLibrary }
+  | { kind: 'changed'; n: number; files: Record<string, string | null> };
 
 export interface CompiledDraft {
   n: number;

@@ -104,7 +104,7 @@ export function TypeEditor() {
   const [item, setItem] = useState<number | null>(null);
   const { row, kept, trouble, undo, compiled } = desk;
   const exportIt = useSteady(() => saveFile(packFolder(desk.folder), `${row?.typeId}-${row?.version}.zip`));
-  if (!row) return <Page>{trouble ? <p role="alert">{trouble}</p> : <p role="status">Reading the draft…</p>}</Page>; // prettier-ignore
+  if (!row) return <Page>{trouble ? <p role="alert">{trouble}</p> : <p role="status">Reading the draft…</p>}</Page>; // oxfmt-ignore
   const part = typeof open === 'string' ? null : parts.find((p) => p.file === open.file);
   const side = part && sideOf(part, desk, item);
   return (
@@ -158,7 +158,7 @@ function PartEditor({ part, desk, line, showItem }: PartProps) {
       As text
     </SlimButton>
   );
-  if (asText) return <TextEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} />; // prettier-ignore
+  if (asText) return <TextEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} />; // oxfmt-ignore
   if (part.as === 'form') return <FormEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} />;
   if (part.as === 'table') return <TableEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} />;
   return <LegEditor part={part} desk={desk} line={line} locked={locked} extra={toggle} showItem={showItem} />;
@@ -173,7 +173,7 @@ interface HeadProps extends Pick<DraftDesk, 'kept' | 'trouble' | 'undo'> {
 const DraftHead = memo(({ row, name, kept, trouble, undo, exportIt }: HeadProps) => {
   const { typeId, version, basedOn, status } = row;
   const words = kept ? `kept ${kept.at.slice(11, 16)} UTC by ${kept.by}` : 'being kept…';
-  const flies = basedOn === null ? 'Nothing flies it until it is released.' : `Version ${basedOn} flies on until this is released.`; // prettier-ignore
+  const flies = basedOn === null ? 'Nothing flies it until it is released.' : `Version ${basedOn} flies on until this is released.`; // oxfmt-ignore
   return (
     <Head>
       <div>

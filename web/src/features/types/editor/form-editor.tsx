@@ -75,7 +75,7 @@ export function FormEditor({ part, desk, line, locked, extra }: TextEditorProps)
     field?.querySelector<HTMLElement>('input, textarea, select')?.focus();
     field?.scrollIntoView({ block: 'center' });
   }, [line]);
-  const shown: ShownForm = { text, wrong, locked, type: desk.compiled?.type ?? null, put: (to) => desk.change(part.file, to) }; // prettier-ignore
+  const shown: ShownForm = { text, wrong, locked, type: desk.compiled?.type ?? null, put: (to) => desk.change(part.file, to) }; // oxfmt-ignore
   return (
     <>
       <PartHead title={part.label} about={headRemark(text)}>

@@ -14,7 +14,7 @@ type Writing = Pick<DraftDesk, 'row' | 'compiled' | 'folder' | 'touched'>;
 export function stepsOf({ row, compiled, folder, touched }: Writing, hasTail: boolean): GuideStep[] {
   const wrong = new Set(compiled?.problems.map((p) => p.file));
   const written = (files: readonly string[]): boolean => files.every((f) => touched(f) && !wrong.has(f));
-  const part = (label: string, what: string, ...files: string[]): GuideStep => ({ label, what, files, done: written(files) }); // prettier-ignore
+  const part = (label: string, what: string, ...files: string[]): GuideStep => ({ label, what, files, done: written(files) }); // oxfmt-ignore
   const legs = Object.keys(folder).filter((f) => f.startsWith('procedure/'));
   const first = legs.find((f) => f.endsWith('before-start.yaml')) ?? legs[0] ?? '';
   const [list, others] = [[first], legs.filter((f) => f !== first)];
@@ -22,11 +22,11 @@ export function stepsOf({ row, compiled, folder, touched }: Writing, hasTail: bo
   return [
     part('What it is', 'say who makes it, what it is for, and how many engines of which kind.', 'type.yaml'),
     part('Gauges', 'one row for each gauge that is read, with its scale as it is printed.', 'channels.csv'),
-    part('Limits', 'every coloured mark of the gauges, from the approved manual; the bars show what the pilot will see.', 'limits.csv'), // prettier-ignore
+    part('Limits', 'every coloured mark of the gauges, from the approved manual; the bars show what the pilot will see.', 'limits.csv'), // oxfmt-ignore
     part('Weight', 'masses, arms and envelope from the manual and the last weighing report.', 'loading.yaml'),
-    part('Wind and power', 'wind for the rotor, and the power charts as printed. What stays empty is refused, never guessed.', 'wind.yaml', 'charts/top.csv', 'charts/mcp.csv'), // prettier-ignore
-    { label: 'The list', what: 'your checklist, leg by leg: each item with its reason and what follows when it is left out.', files: [...list, ...others], done: written(list) && !others.some((f) => wrong.has(f)) }, // prettier-ignore
-    { label: 'Review', what: 'send it to review below; a second person reads it and releases it.', files: [], done: released }, // prettier-ignore
-    { label: 'First run', what: 'add a tail of this type, brief it, and work the list once by hand.', files: [], done: released && hasTail }, // prettier-ignore
+    part('Wind and power', 'wind for the rotor, and the power charts as printed. What stays empty is refused, never guessed.', 'wind.yaml', 'charts/top.csv', 'charts/mcp.csv'), // oxfmt-ignore
+    { label: 'The list', what: 'your checklist, leg by leg: each item with its reason and what follows when it is left out.', files: [...list, ...others], done: written(list) && !others.some((f) => wrong.has(f)) }, // oxfmt-ignore
+    { label: 'Review', what: 'send it to review below; a second person reads it and releases it.', files: [], done: released }, // oxfmt-ignore
+    { label: 'First run', what: 'add a tail of this type, brief it, and work the list once by hand.', files: [], done: released && hasTail }, // oxfmt-ignore
   ];
 }

@@ -137,7 +137,7 @@ export function ItemForm({ file, row, shown, desk, locked, move, remove }: FormP
       <ItemOrder file={file} row={row} desk={desk} locked={locked} />
       <ItemOthers file={file} row={row} desk={desk} locked={locked} />
       <Foot
-        about={row.use === null ? `${shown.kind} ${shown.id}` : `Standard item ${row.use}, changed where something stands here`} // prettier-ignore
+        about={row.use === null ? `${shown.kind} ${shown.id}` : `Standard item ${row.use}, changed where something stands here`} // oxfmt-ignore
         count={row.items.length}
         locked={locked}
         {...acts}

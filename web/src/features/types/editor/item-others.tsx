@@ -6,7 +6,7 @@ import type { ItemProps } from './item-order.tsx';
 import { wrongLines } from './shown-form.ts';
 
 /** fields that have a place of their own in the form of an item */
-const SHOWN = new Set<string>([...ITEM_KINDS, 'no-go', 'caution', 'note', 'line', 'zone', 'by', 'why', 'expect', 'until', 'needs', 'meanwhile', 'opens', 'closedBy']); // prettier-ignore
+const SHOWN = new Set<string>([...ITEM_KINDS, 'no-go', 'caution', 'note', 'line', 'zone', 'by', 'why', 'expect', 'until', 'needs', 'meanwhile', 'opens', 'closedBy']); // oxfmt-ignore
 
 /** Everything else that is written of an item: stages, figures, moments, what a stand-in moves. */
 export function ItemOthers({ file, row, desk, locked }: ItemProps) {

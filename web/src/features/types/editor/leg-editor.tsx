@@ -25,7 +25,7 @@ interface LegProps {
   showItem: (item: number | null) => void;
 }
 
-const NEW_ITEM = ['check: new-item', 'line: New item — seen', 'zone: cabin', 'why: Say why.', 'note: Say what happens when it is left out.']; // prettier-ignore
+const NEW_ITEM = ['check: new-item', 'line: New item — seen', 'zone: cabin', 'why: Say why.', 'note: Say what happens when it is left out.']; // oxfmt-ignore
 
 /** A leg of the procedure: its items in order, one of them open. */
 export function LegEditor({ part, desk, line, locked, extra, showItem }: LegProps) {

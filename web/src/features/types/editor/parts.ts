@@ -43,7 +43,7 @@ export function partsOf(folder: Readonly<Record<string, string>>, compiled: Draf
   const legs = Object.keys(folder)
     .flatMap((file) => /^procedure\/(.+)\.yaml$/.exec(file)?.[1] ?? [])
     .toSorted((a, b) => placeOf(a) - placeOf(b))
-    .map((leg): Part => ({ file: `procedure/${leg}.yaml`, label: labels.get(leg) ?? leg, as: 'leg', inProcedure: true })); // prettier-ignore
+    .map((leg): Part => ({ file: `procedure/${leg}.yaml`, label: labels.get(leg) ?? leg, as: 'leg', inProcedure: true })); // oxfmt-ignore
   const there = ({ file }: Part): boolean => file in folder;
   return [...HEAD.filter(there), ...legs, ...TAIL.filter(there)];
 }
@@ -61,7 +61,7 @@ export function linesOf(
   folder: Readonly<Record<string, string>>,
   compiled: DraftType | null,
 ): PartLine[] {
-  // prettier-ignore
+  // oxfmt-ignore
   const wrong = new Map<string, number>();
   for (const { file } of compiled?.problems ?? []) wrong.set(file, (wrong.get(file) ?? 0) + 1);
   return parts.map((part) => ({

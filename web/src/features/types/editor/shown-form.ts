@@ -17,7 +17,7 @@ export function wrongLines({ compiled }: Pick<DraftDesk, 'compiled'>, file: stri
 }
 
 /** endings of names that are units */
-const UNITS = new Set(['kg', 'm', 'm2', 's', 'min', 'h', 'C', 'K', 'V', 'A', 'Ah', 'As', 'W', 'kW', 'pct', 'ft', 'kt', 'mps', 'L', 'kgL', 'kgph', 'deg', 'bar', 'mohm', 'cSt', 'pct_s', 'inHg', 'Nm', 'kNm']); // prettier-ignore
+const UNITS = new Set(['kg', 'm', 'm2', 's', 'min', 'h', 'C', 'K', 'V', 'A', 'Ah', 'As', 'W', 'kW', 'pct', 'ft', 'kt', 'mps', 'L', 'kgL', 'kgph', 'deg', 'bar', 'mohm', 'cSt', 'pct_s', 'inHg', 'Nm', 'kNm']); // oxfmt-ignore
 
 /** The name of a field in words: `lightWithin_s` is *light within, s*. */
 export function sayName(name: string | number): string {
