@@ -122,7 +122,6 @@ const Ready = styled.div`
 
 export function RunHeader({ followed }: { followed: FollowedRun }) {
   const { type, state, detail } = followed;
-  const status = useAppSelector((s) => s.run.status);
   const held = state.status === 'open' && !state.abort ? noGoFaults(type, state)[0] : undefined;
   return (
     <Bar>
@@ -141,7 +140,7 @@ export function RunHeader({ followed }: { followed: FollowedRun }) {
         ))}
       </Legs>
       {state.status === 'open' && !state.abort && !held && Object.keys(state.begun).length === 0 && (
-        <ReadyAt followed={followed} status={status} />
+        <ReadyAt followed={followed} />
       )}
       {held && (
         <Ready>
@@ -183,10 +182,11 @@ interface ReadyProps {
 }
 
 /** It takes the whole plan to say: the item is painted first. */
-function ReadyAt(props: ReadyProps) {
+function ReadyAt({ followed }: Pick<ReadyProps, 'followed'>) {
+  const status = useAppSelector((s) => s.run.status);
   const painted = useDeferredValue(true, false);
   return painted ? (
-    <TimeToReady {...props} />
+    <TimeToReady followed={followed} status={status} />
   ) : (
     <Ready>
       <b>–</b>

@@ -11,6 +11,7 @@ import {
   workingList,
 } from '@rouse/core/procedure';
 import type { StartSnapshot } from '@rouse/core/watch';
+import { memo } from 'react';
 import { useAppSelector } from '../../app/store.ts';
 import { Button, Key, PrimaryButton } from '../../ui/button.tsx';
 import { minutes, stopwatch } from '../../ui/words.ts';
@@ -126,8 +127,17 @@ interface AnswersProps extends Pick<ItemCardProps, 'followed' | 'why' | 'ask' | 
   live: boolean;
 }
 
-/** What a person gives, and the keys: one large, the others small. */
-function Answers({ followed, item, challenge, starting, live, why, ask, toggleWhy }: AnswersProps) {
+/** What a person gives, and the keys: one large, the others small. No word of the server changes them by itself. */
+const Answers = memo(function Answers({
+  followed,
+  item,
+  challenge,
+  starting,
+  live,
+  why,
+  ask,
+  toggleWhy,
+}: AnswersProps) {
   const pilot = usePilot();
   const primary = challenge ? 'Read' : primaryWord(followed, item, starting, live);
   return (
@@ -154,7 +164,7 @@ function Answers({ followed, item, challenge, starting, live, why, ask, toggleWh
       </Keys>
     </>
   );
-}
+});
 
 const WORDS = { seen: 'Seen', done: 'Done', called: 'Called', said: 'Said' } as const;
 
