@@ -60,8 +60,8 @@ export default defineConfig({
           include: ['tests/browser/**/*.test.ts'],
           exclude: ['tests/browser/newcomer.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
-          // a browser mostly waits: two at a time keep two cores busy, three starve each other
-          maxWorkers: 2,
+          // a start takes its time: two at a time leave a fifth of two cores idle
+          maxWorkers: 3,
         },
       },
       {

@@ -15,7 +15,7 @@ async function begin(tail: string, method: string, fuel: string): Promise<{ page
   const { page } = stage.open;
   const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
   const type = typeOfTail(tail);
-  await page.goto(`${stage.rouse.base}/brief/${aircraftId}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/brief/${aircraftId}`);
   await fillBrief(page, fuel);
   const choice = type.choices.find((c) => c.id === 'method')!;
   if (choice.usual !== method) {
@@ -89,7 +89,7 @@ test('an interruption: the two items before it are looked at again, also after a
   const at = await presentItem(page);
   await page.keyboard.press('i');
   await page.waitForSelector('[data-item^="again-"]');
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('[data-item^="again-"]');
   const again: string[] = [];
   for (let left = 2; left > 0; left -= 1) {

@@ -11,7 +11,7 @@ const stage = useStage();
 async function openBrief(tail: string): Promise<{ page: Page; aircraft: string }> {
   const { page } = stage.open;
   const { aircraftId } = FLEET.find((a) => a.tail === tail)!;
-  await page.goto(`${stage.rouse.base}/brief/${aircraftId}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/brief/${aircraftId}`);
   await page.waitForSelector('#report');
   return { page, aircraft: aircraftId };
 }
@@ -56,7 +56,7 @@ test('a brief by paste: what cannot be read is named, the rest stands, and the r
   const briefed = entries.find((e) => e.kind === 'briefed')!;
   expect(briefed).toMatchObject({ brief: { expected: { fuel: 420, 'pressure-setting': 1008 } } });
   expect(source).toBe('by-hand');
-  await page.goto(`${stage.rouse.base}/brief/${aircraft}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/brief/${aircraft}`);
   await page.waitForFunction(() => document.body.textContent?.includes('Continue the open run'));
 });
 
@@ -89,7 +89,7 @@ test('a brief by hand: each wrong entry says what is wanted and loses nothing', 
     expect(wrong).toContain('What was entered before is kept');
   }
   expect(await kept(page, aircraft)).toEqual(before);
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('#report');
   expect(await valueOf(page, 'Outside')).toBe('12');
   await holdsAre(page, []);
@@ -164,7 +164,7 @@ test('an engineer releases an exceedance on the brief, by name, and the run can 
   // a pilot reads who releases it, and cannot
   expect(await page.$('[aria-label="What was found and done"]')).toBeNull();
   await signInPage(page, stage.rouse.base, 'engineer');
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('[aria-label="What was found and done"]');
   for (let left = n; left > 0; left -= 1) {
     await page.focus('[aria-label="What was found and done"]');
@@ -194,11 +194,11 @@ test('a type is read, printed and compared with its earlier version; the operato
   const trainer = typeOfTail('QV-TRN');
   const items = trainer.items.map((i) => (i.id === 'bus-volts' ? { ...i, why: 'A weak battery floods it.' } : i));
   await stage.rouse.release({ ...trainer, version: 2, items });
-  await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/types`);
   const versions = await page.waitForSelector('[data-type="T2"] ::-p-text(Versions)');
   await versions!.press('Enter');
   await page.waitForFunction(() => document.body.textContent?.includes('what changed since 1'));
-  await page.goto(`${stage.rouse.base}/types/T2/2?against=1`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/types/T2/2?against=1`);
   await page.waitForSelector('#changes');
   expect(await page.$$eval('#changes tbody tr', (rows) => rows.map((r) => r.textContent))).toEqual([
     expect.stringContaining('A weak battery floods it.'),
@@ -210,7 +210,7 @@ test('a type is read, printed and compared with its earlier version; the operato
   // a pilot reads how the operator works; an administrator says it
   expect(await page.$eval('#ways input[value="two-crew"]', (e) => (e as HTMLInputElement).disabled)).toBe(true);
   await signInPage(page, stage.rouse.base, 'administrator');
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForFunction(() => document.querySelector('#ways label[data-selected]') !== null);
   await page.$$eval('#ways input[value="two-crew"]', (all) => all[0]!.focus());
   await page.keyboard.press('Space');

@@ -174,9 +174,14 @@ export async function seriousFindings(page: Page, coloursOnly = false): Promise<
         nodes: { target: unknown[]; failureSummary: string }[];
       }
       const { axe } = window as unknown as {
-        axe: { run(document: Document, how: { runOnly?: string[] }): Promise<{ violations: Finding[] }> };
+        axe: {
+          run(
+            document: Document,
+            how: { resultTypes: string[]; runOnly?: string[] },
+          ): Promise<{ violations: Finding[] }>;
+        };
       };
-      const { violations } = await axe.run(document, rules ? { runOnly: rules } : {});
+      const { violations } = await axe.run(document, { resultTypes: ['violations'], ...(rules && { runOnly: rules }) });
       return violations
         .filter((v) => v.impact === 'serious' || v.impact === 'critical')
         .map((v) => `${v.id}: ${v.nodes.map((n) => `${String(n.target)} ${n.failureSummary}`).join(' | ')}`);

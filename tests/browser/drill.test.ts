@@ -19,7 +19,7 @@ async function middleOf(page: Page, selector: string): Promise<[number, number]>
 /** Opens a lesson and waits until it flies. */
 async function openLesson(id: string, type = 'S7'): Promise<Page> {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/drill?type=${type}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/drill?type=${type}`);
   const link = (await page.waitForSelector(`[data-lesson="${id}"]`))!;
   await link.press('Enter');
   await page.waitForSelector('[data-drill="flying"], [data-go]');
@@ -262,7 +262,7 @@ test('an instructor writes a lesson: what is wrong is said as it is typed and st
   await page.waitForSelector('[data-tried="100"]', { timeout: 120_000 });
   await press('Keep it');
   await page.waitForFunction(() => document.body.innerText.includes('It stands in Drill now.'));
-  await page.goto(`${stage.rouse.base}/drill?type=S7`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/drill?type=S7`);
   await page.waitForSelector('[data-lesson="own-learn-before-start"]');
   await page.close();
   expect(complaints).toEqual([]);

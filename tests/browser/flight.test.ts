@@ -48,7 +48,7 @@ test(
     expect(Math.abs(difference)).toBeLessThan(2);
     await page.keyboard.press('Escape');
 
-    await page.goto(`${stage.rouse.base}/power/${haugh}`, { waitUntil: 'networkidle2' });
+    await page.goto(`${stage.rouse.base}/power/${haugh}`);
     await page.waitForSelector('[data-line="hoist"]');
     expect(await stage.text('header')).toContain('the open run');
     const weight = '[role="group"]:has(input[aria-label], label) input[type="range"]';
@@ -83,7 +83,7 @@ test('four hundred failures are flown, shown as they come, and can be stopped', 
 
 test('training and a failure are practised by keyboard, timed aloud, and kept as practice only', SLOW, async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/drill/H9/1/one-engine`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/drill/H9/1/one-engine`);
   await page.waitForFunction(() => document.activeElement?.textContent === 'Begin the hover');
   await page.keyboard.press('Enter');
   const torque = (n: number): Promise<number> => page.$eval(`[data-torque="${n}"]`, (e) => parseFloat(e.textContent));
@@ -120,7 +120,7 @@ test('the trainer is shut down by keyboard: the books are shown, and the record 
   await page.keyboard.press('Space');
   await page.waitForFunction(() => document.body.textContent?.includes('This run is closed'));
   expect((await stage.call.detail(run)).outcome).toBe('shut-down');
-  await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/debrief/${run}`);
   await page.waitForSelector('[data-booked]');
   expect(await stage.text('[data-booked]')).toMatch(/1 rotor cycle/);
   expect(await seriousFindings(page)).toEqual([]);

@@ -40,7 +40,7 @@ test.each(CAUGHT.slice(0, WHOLE ? CAUGHT.length : 1))(
 test('the conditions are chosen with the keyboard, and locked while a run is open', async () => {
   await stage.choose('mild');
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/`);
   await page.waitForSelector('details summary');
   await page.click('details summary');
   await page.waitForSelector('[role="radiogroup"]');
@@ -52,7 +52,7 @@ test('the conditions are chosen with the keyboard, and locked while a run is ope
   const today = await stage.call.get<Today>('/today');
   expect(today.aircraft.find((a) => a.wired)!.standIn!.preset).toBe('warm-turn-round');
   await stage.call.open();
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForFunction(() => document.activeElement?.textContent === 'Go on');
   await page.click('details summary');
   await page.waitForSelector('[role="radiogroup"] input:disabled');
@@ -123,7 +123,7 @@ test('help, why and voice answer their keys', async () => {
 
 test('an earlier start is read back: tables, exports, and a note that stays', async () => {
   const { page } = stage.open;
-  await page.goto(`${stage.rouse.base}/log/runs`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/log/runs`);
   await page.waitForSelector('main td a');
   const { runs } = await stage.call.get<RunsPage>('/log/runs');
   const { run } = runs.find((r) => r.tail === 'QV-SKY' && r.outcome === 'ready')!;
@@ -132,7 +132,7 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
     (links, id) => links.map((a) => a.href).find((href) => href.includes(id))!,
     run,
   );
-  await page.goto(place, { waitUntil: 'networkidle2' });
+  await page.goto(place);
   await page.waitForSelector('[data-chain="true"]');
   const tables = await page.$$('section[aria-label="Drawings"] button');
   for (const button of tables) await button.click();
@@ -162,7 +162,7 @@ test('an earlier start is read back: tables, exports, and a note that stays', as
     document.querySelector('[aria-label="What happened"]')?.textContent?.includes('Gusty from the left.'),
   );
   await waitUntil(async () => (await stage.call.detail(run)).entries.some((e) => e.kind === 'note'));
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('[data-chain="true"]');
 });
 
@@ -171,9 +171,9 @@ test('a run that is not there, and a place that is not there, say so and show th
   await page.goto(`${stage.rouse.base}/debrief/0193a000-0000-7000-8000-00000000dead`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="alert"]');
   expect(await stage.text('[role="alert"]')).toMatch(/no run/);
-  await page.goto(`${stage.rouse.base}/start`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/start`);
   await page.waitForFunction(() => document.body.textContent?.includes('No run is open'));
-  await page.goto(`${stage.rouse.base}/nowhere`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/nowhere`);
   await page.waitForFunction(() => document.body.textContent?.includes('There is no such page'));
   stage.open.complaints.length = 0; // the router names the missing place on the console
 });

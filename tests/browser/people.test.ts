@@ -32,7 +32,7 @@ async function fill(page: Page, name: string, words: string): Promise<void> {
 
 test('into the demo by one press, once through what everybody acknowledges, and out again', SLOW, async () => {
   const { page, complaints } = await openPage(stage.chrome.browser, null);
-  await page.goto(stage.rouse.base, { waitUntil: 'networkidle2' });
+  await page.goto(stage.rouse.base);
   await shows(page, 'Look around with the demo');
   expect(await seriousFindings(page)).toEqual([]);
   await press(page, 'main ::-p-text(T. Brae)');
@@ -45,7 +45,7 @@ test('into the demo by one press, once through what everybody acknowledges, and 
   ).toBe(200);
   await pressButton(page, 'I have read this');
   await page.waitForSelector('main ::-p-text(Sorted by what wants attention)');
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('main ::-p-text(Sorted by what wants attention)');
   await page.keyboard.press('F2');
   await page.waitForSelector('[role="dialog"]');
@@ -91,7 +91,7 @@ test('an operator of one’s own by keyboard, from the first page to the first i
   expect(await page.evaluate(() => document.body.textContent?.includes('QV-SKY'))).toBe(false);
 
   const tail = await page.evaluate(async () => ((await (await fetch('/api/today')).json()) as { aircraft: { aircraft: string }[] }).aircraft[0]!.aircraft); // oxfmt-ignore
-  await page.goto(`${named()}/brief/${tail}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${named()}/brief/${tail}`);
   await fillBrief(page, '120', reportOfNow());
   await beginBefore(page);
   expect(await presentItem(page)).toBe('papers');
@@ -153,7 +153,7 @@ test('an operator of one’s own by keyboard, from the first page to the first i
   const { page: other, complaints: others } = await openPage(stage.chrome.browser, null);
   await other.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true });
   others.length = 0; // an empty page is begun anew for a finger, and has no storage
-  await other.goto(link, { waitUntil: 'networkidle2' });
+  await other.goto(link);
   await shows(other, 'Nils Newly, you are invited as pilot');
   expect(await other.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await other.type('input[name="login"]', 'nils');
@@ -169,11 +169,11 @@ test('an operator of one’s own by keyboard, from the first page to the first i
     'Types',
     'Your sign-in',
   ]);
-  await other.goto(link, { waitUntil: 'networkidle2' });
+  await other.goto(link);
   await shows(other, 'This link is over');
 
   // a run is taken over by whoever takes it: both names stand in its journal
-  await other.goto(`${named()}/start`, { waitUntil: 'networkidle2' });
+  await other.goto(`${named()}/start`);
   await other.waitForSelector('[data-holder] button');
   await (await other.$('[data-holder] button'))!.tap();
   await other.waitForFunction(() => document.querySelector('[data-holder]')?.textContent?.includes('with you'));
@@ -203,7 +203,7 @@ test('a session that is ended elsewhere leaves the page as it is, and what was t
   const { page } = stage.open;
   const aircraft = await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today');
   const skerry = aircraft.aircraft.find((a) => a.tail === 'QV-SKY')!.aircraft;
-  await page.goto(`${stage.rouse.base}/brief/${skerry}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/brief/${skerry}`);
   const report = await page.waitForSelector('textarea');
   await report!.type('METAR as it was typed');
   const kept = await page.$eval('textarea', (e) => e.value);
@@ -245,7 +245,7 @@ test(
     await page.keyboard.press('Enter');
     await page.waitForSelector('ul[aria-label="Open defects"] ::-p-text(Pin is missing)');
     expect((await brief()).defects).toMatchObject([{ words: 'Pin is missing' }]);
-    await page.goto(`${stage.rouse.base}/brief/${corrie}`, { waitUntil: 'networkidle2' });
+    await page.goto(`${stage.rouse.base}/brief/${corrie}`);
     await shows(page, 'a defect is open');
     await signInPage(page, stage.rouse.base, 'engineer');
     await look();

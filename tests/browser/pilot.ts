@@ -178,11 +178,11 @@ export async function beginBefore(page: Page): Promise<string> {
 
 /** From Today over the brief to the first item, keyboard only, on the tail that the stand-in is wired to. */
 export async function beginByKeyboard(page: Page, base: string): Promise<string> {
-  await page.goto(`${base}/`, { waitUntil: 'networkidle2' });
+  await page.goto(`${base}/`);
   const way = (await page.waitForSelector('article[aria-label="QV-SKY"] button'))!;
   // a run that has just ended is read back first; the rail leads to the brief of the aircraft in hand
   if ((await way.evaluate((b) => b.textContent)) === 'Brief') await way.press('Enter');
-  else await page.goto(`${base}/brief/${DEMO.aircraftId}`, { waitUntil: 'networkidle2' });
+  else await page.goto(`${base}/brief/${DEMO.aircraftId}`);
   await fillBrief(page, '300');
   const run = await beginBefore(page);
   await page.waitForSelector('[data-item="papers"]');

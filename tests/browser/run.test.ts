@@ -30,7 +30,7 @@ test('the whole run by keyboard, from cold to ready for lift, then read back', a
   const detail = await stage.call.detail(run);
   expect(detail.outcome).toBe('ready');
 
-  await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/debrief/${run}`);
   await page.waitForSelector('[data-chain="true"]');
   expect(await stage.text('header h2')).toMatch(/^A good start/);
   expect(await stage.text('[aria-label="What happened"]')).toContain('Light-off');

@@ -92,7 +92,7 @@ export function useStage(tails?: readonly string[], retyped?: Retyped, demoStart
       await call.post('/stand-in/pace', { run, times: 16 });
       await call.work(run, until);
       await call.post('/stand-in/pace', { run, times });
-      await open.page.goto(`${rouse.base}/start/${run}`, { waitUntil: 'networkidle2' });
+      await open.page.goto(`${rouse.base}/start/${run}`);
       await open.page.waitForSelector(`[data-item="${until}"]`);
       return run;
     },

@@ -24,7 +24,7 @@ test(
     await page.waitForSelector('[data-item="oil-up"]', { timeout: 120_000 });
     const done = (await stage.call.detail(run)).entries.find((e) => e.kind === 'start-done');
     expect(done).toMatchObject({ watch: 'engine-1-start' });
-    await page.goto(`${stage.rouse.base}/debrief/${run}`, { waitUntil: 'networkidle2' });
+    await page.goto(`${stage.rouse.base}/debrief/${run}`);
     await page.waitForSelector('svg[aria-label^="Engine speed over the seconds"] polyline');
   },
 );

@@ -18,7 +18,7 @@ async function openDraft(page: Page, like: string, more: object = {}): Promise<s
   const { status, body } = await stage.call.post('/types/drafts', { like, ...more });
   expect(status).toBe(201);
   const { draft } = body as unknown as TypeDraftRow;
-  await page.goto(`${stage.rouse.base}/types/drafts/${draft}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/types/drafts/${draft}`);
   await wrongIn(page, 0);
   return draft;
 }
@@ -31,7 +31,7 @@ test(
   SLOW,
   async () => {
     const { page } = stage.open;
-    await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
+    await page.goto(`${stage.rouse.base}/types`);
     await press(page, '[data-type="C5"] ::-p-text(Change)');
     await wrongIn(page, 0);
     expect(await seriousFindings(page)).toEqual([]);
@@ -106,7 +106,7 @@ test(
     // who sent it does not release it
     expect(await stage.text('footer')).toContain('An engineer reads it and releases it');
     await signInPage(page, stage.rouse.base, 'engineer');
-    await page.reload({ waitUntil: 'networkidle2' });
+    await page.reload();
     await page.waitForSelector('[data-draft-status="in-review"]');
     await pressButton(page, 'What has changed');
     await page.waitForSelector('#draft-changes tbody tr');
@@ -123,7 +123,7 @@ test(
     expect(released.items.find((i) => i.id === 'new-item')?.needs).toEqual(['battery-on', 'papers']);
     expect(released.performance.chart.MCP.values[0]!.slice(5, 7)).toEqual([85.5, 74]);
 
-    await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
+    await page.goto(`${stage.rouse.base}/types`);
     await press(page, `[data-type="C5"] ::-p-text(Fly version ${NEXT})`);
     await page.waitForFunction(
       (n) => document.querySelector('[data-type="C5"] dd')?.textContent?.startsWith(`version ${n}`),
@@ -204,7 +204,7 @@ test('a draft outlives a closed tab and a server that is away; two people are to
   await page.setOfflineMode(false);
 
   const other = await openPage(stage.chrome.browser, stage.rouse.base);
-  await other.page.goto(`${stage.rouse.base}/types/drafts/${draft}`, { waitUntil: 'networkidle2' });
+  await other.page.goto(`${stage.rouse.base}/types/drafts/${draft}`);
   await wrongIn(other.page, 0);
   await openPart(other.page, 'wind.yaml');
   await other.page.setOfflineMode(true);
@@ -285,13 +285,13 @@ test('from nothing in eight steps to a first run by hand', SLOW, async () => {
   await pressButton(page, 'Send to review');
   await page.waitForSelector('[data-draft-status="in-review"]');
   await signInPage(page, stage.rouse.base, 'engineer');
-  await page.reload({ waitUntil: 'networkidle2' });
+  await page.reload();
   await page.waitForSelector('[data-draft-status="in-review"]');
   await pressButton(page, 'Release');
   await page.waitForSelector('[data-step="7"][data-done="true"]');
   await signInPage(page, stage.rouse.base, 'administrator');
 
-  await page.goto(`${stage.rouse.base}/types`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/types`);
   await press(page, '[data-type="M4"] ::-p-text(Add a tail)');
   const tail = await fieldIn(page, '[data-type="M4"]', 'Registration');
   await write(page, tail, 'QV-COR');
@@ -305,7 +305,7 @@ test('from nothing in eight steps to a first run by hand', SLOW, async () => {
   const { aircraft } = await stage.call.get<{ aircraft: { aircraft: string; tail: string }[] }>('/today');
   await signInPage(page, stage.rouse.base, 'pilot');
   const merle = aircraft.find((a) => a.tail === 'QV-MRL')!.aircraft;
-  await page.goto(`${stage.rouse.base}/brief/${merle}`, { waitUntil: 'networkidle2' });
+  await page.goto(`${stage.rouse.base}/brief/${merle}`);
   await fillBrief(page, '40', reportOfNow({ wind: '00000KT' }));
   // what nobody has written is unknown or refused, never good: each is passed by name, with a reason
   await page.waitForFunction(() => document.querySelector('main')?.textContent?.includes('not written in this type'));
