@@ -2,6 +2,7 @@ import { lessonsOf } from '@rouse/aircraft';
 import { needWatched } from '@rouse/core/aircraft';
 import { simulatedBrief } from '@rouse/core/brief';
 import { badDaysOf, dealStart, DrillFlight, flyAsLearner, marksOf, truthOf, viewOf, whatIf } from '@rouse/core/drill';
+import { conditionsOf, SimulatedCockpit, TICK_S } from '@rouse/core/simulator';
 import { typeOf } from '../core/tests/fleet.ts';
 import { best, type Line, many, ROOT, share } from './measure.ts';
 
@@ -30,7 +31,24 @@ export function* drill(): Generator<Line> {
   yield { name: 'drill: marks of a whole lesson', value: 1000 * best(5, () => marksOf(flown, null)), unit: 'ms', wanted: 'at most', target: 200 }; // oxfmt-ignore
   const change = { act: Math.floor(flown.acts.length / 2), how: 'left-out' as const, by_s: 0 };
   yield { name: 'drill: a lesson flown again as it was and with one change', value: best(2, () => whatIf(options, flown.acts, flown.ended_s, change)), unit: 's', wanted: 'at most', target: 2 }; // oxfmt-ignore
+  yield opened();
   for (const id of ['S7', 'C5', 'H9', 'X14', 'T2', 'T2i']) yield* dealt(id);
+}
+
+/** A lesson that begins after everything else was flown: a patient hand flies it up to there while the learner waits. */
+function opened(): Line {
+  const type = needWatched(typeOf('T2'));
+  const lesson = lessonsOf(ROOT, type).lessons.find((l) => l.id === 'recall-shut-down')!;
+  const preset = type.standIn.find((p) => p.id === lesson.day)!;
+  const options = { type, lesson, seed: 7, brief: simulatedBrief(type, preset) };
+  const { begun_s } = new DrillFlight(options);
+  const opens_s = best(3, () => new DrillFlight(options));
+  const flies_s = best(3, () => {
+    const cockpit = new SimulatedCockpit(type, conditionsOf(type, preset), [], 7);
+    for (let t_s = 0; t_s < begun_s; t_s += TICK_S) cockpit.tick();
+  });
+  const remark = `${begun_s.toFixed(0)} s of flight in ${opens_s.toFixed(2)} s`;
+  return { name: 'drill: the last lesson opened, against the simulator alone for as long', value: opens_s / flies_s, unit: 'times', wanted: 'at most', target: 6, remark }; // oxfmt-ignore
 }
 
 function* dealt(id: string): Generator<Line> {

@@ -78,7 +78,7 @@ export async function startPrograms({ standIn, tails = [DEMO.tail], probed, fill
     LOG_LEVEL: 'warn',
     ROUSE_DEVICES: tails.map((tail, i) => `${tail}=${devicePorts[i]}`).join(','),
     ROUSE_CONTROL_PORT: String(controlPort),
-    ROUSE_DEMO_STARTS: String(many(10, 2)),
+    ROUSE_DEMO_STARTS: String(many(10, 0)),
     ROUSE_DEMO_TAILS: DEMO.tail,
   };
   const start = async (program: string, args: string[], node: string[] = []): Promise<ChildProcess> => {

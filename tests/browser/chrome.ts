@@ -165,7 +165,7 @@ export async function unreadable(page: Page): Promise<string[]> {
 
 /** Findings of axe that are serious or worse, each with the elements it means. @param coloursOnly asks for contrast alone */
 export async function seriousFindings(page: Page, coloursOnly = false): Promise<string[]> {
-  await page.evaluate(axeSource);
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axeSource);
   return page.evaluate(
     async (rules: string[] | undefined) => {
       interface Finding {

@@ -25,7 +25,7 @@ interface Ended {
 
 function program(name: string, ...args: string[]): { child: ChildProcess; said: () => string; ended: Promise<Ended> } {
   let said = '';
-  const env = { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '2', ROUSE_DEMO_TAILS: DEMO.tail, ROUSE_STAND_INS: 'none' }; // oxfmt-ignore
+  const env = { ...process.env, PORT: String(port), ROUSE_DEMO_STARTS: '1', ROUSE_DEMO_TAILS: DEMO.tail, ROUSE_STAND_INS: 'none' }; // oxfmt-ignore
   const child = spawn(process.execPath, [`scripts/${name}.mjs`, ...args], { cwd: checkout.dir, env });
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (data: Buffer) => (said += data.toString()));
   const ended = once(child, 'exit').then(([code]) => ({ code: code as number, said }));
