@@ -13,9 +13,9 @@ const checkout = new Checkout(ROOT);
 const port = 24_640 + (process.pid % 900) * 3;
 const base = `http://127.0.0.1:${port}`;
 const kept = path.join(mkdtempSync(path.join(tmpdir(), 'rouse-backup-')), 'rouse');
-/** a busy house writes so often */
+/** a busy operator writes so often */
 const WRITES_EVERY_MS = 25;
-/** what a house may lose, s */
+/** what an operator may lose, s */
 const RECOVERY_POINT_S = 60;
 
 interface Ended {

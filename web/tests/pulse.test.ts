@@ -43,6 +43,20 @@ test('a timer that is early or late misses no beat', () => {
   expect(looks).toBe(3);
 });
 
+test('a part that fails is reported, and keeps no other from looking', () => {
+  const reported = vi.fn();
+  vi.stubGlobal('reportError', reported);
+  const fault = new Error('no drawing');
+  everyPulse(100, () => {
+    throw fault;
+  });
+  const other = vi.fn();
+  everyPulse(100, other);
+  vi.advanceTimersByTime(300);
+  expect(other).toHaveBeenCalledTimes(3);
+  expect(reported.mock.calls).toEqual([[fault], [fault], [fault]]);
+});
+
 test('who is gone is not asked any more, and with the last of them the timer ends', () => {
   const [first, second] = [vi.fn(), vi.fn()];
   const stops = [everyPulse(100, first), everyPulse(100, second)];

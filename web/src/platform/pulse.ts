@@ -2,22 +2,27 @@ import { useEffect, useState } from 'react';
 
 const BEAT_MS = 100;
 
-interface Looker {
+interface Listener {
   readonly period_ms: number;
   readonly look: () => void;
   lookedAt_ms: number;
 }
 
-const lookers = new Set<Looker>();
+const listeners = new Set<Listener>();
 let timer: number | undefined;
 
 function beat(): void {
   const now_ms = performance.now();
-  for (const looker of lookers) {
+  for (const listener of listeners) {
     // a timer is a little early or late: what is due within half a beat is due now
-    if (now_ms - looker.lookedAt_ms < looker.period_ms - BEAT_MS / 2) continue;
-    looker.lookedAt_ms = now_ms;
-    looker.look();
+    if (now_ms - listener.lookedAt_ms < listener.period_ms - BEAT_MS / 2) continue;
+    listener.lookedAt_ms = now_ms;
+    try {
+      listener.look();
+    } catch (error) {
+      // a part that fails keeps no other from seeing that its readings are old
+      reportError(error);
+    }
   }
 }
 
@@ -27,12 +32,12 @@ function beat(): void {
  * @returns how to stop
  */
 export function everyPulse(period_ms: number, look: () => void): () => void {
-  const looker = { period_ms, look, lookedAt_ms: performance.now() };
-  lookers.add(looker);
+  const listener = { period_ms, look, lookedAt_ms: performance.now() };
+  listeners.add(listener);
   timer ??= window.setInterval(beat, BEAT_MS);
   return () => {
-    lookers.delete(looker);
-    if (lookers.size > 0) return;
+    listeners.delete(listener);
+    if (listeners.size > 0) return;
     window.clearInterval(timer);
     timer = undefined;
   };

@@ -1,6 +1,7 @@
 import { MOST_CURVE, MOST_DEAD, stickShare, USUAL_STICK } from '@rouse/core/drill';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
+import { everyPulse } from '../../platform/pulse.ts';
 import { Button } from '../../ui/button.tsx';
 import { inputLook } from '../../ui/field-look.ts';
 import { Aid, Small } from '../../ui/heading.ts';
@@ -22,11 +23,11 @@ export function StickSettings() {
   const [pad, setPad] = useState<{ id: string; axes: readonly number[] } | null>(null);
   const [, setKept] = useState(0);
   useEffect(() => {
-    const timer = window.setInterval(() => {
+    const look = (): void => {
       const found = pluggedIn();
       setPad(found && { id: found.id, axes: [...found.axes] });
-    }, LOOK_EVERY_MS);
-    return () => window.clearInterval(timer);
+    };
+    return everyPulse(LOOK_EVERY_MS, look);
   }, []);
   if (!pad)
     return (
