@@ -51,6 +51,8 @@ test('a hot start is caught: the cue takes the middle, the list turns, the actio
   expect(await stage.text('[role="alert"]')).toMatch(/TOT/);
   expect(await presentItem(page)).toMatch(/hot-selector-off$/);
   expect(await seriousFindings(page)).toEqual([]);
+  // nothing of the next start is good while this one burns
+  expect(await page.$$eval('[data-next] [data-gate]', (gates) => gates.map((g) => (g as HTMLElement).dataset['verdict'])).then((all) => [all.length > 0, all.includes('true')])).toEqual([true, false]); // oxfmt-ignore
   const stopping = await presentItem(page);
   await page.keyboard.press('s');
   await leaveItem(page, stopping);

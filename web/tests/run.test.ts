@@ -54,6 +54,7 @@ const going: StartSnapshot = {
   watch: 'engine-1-start',
   state: 'accelerating',
   phase: 'start',
+  ranDown: false,
   starterAt_s: 10,
   starterOn_s: 12.4,
   starterLeft_s: 32.6,

@@ -34,6 +34,19 @@ export class Gate {
     this.target = targetOf(spec);
   }
 
+  /** A start was stopped: what was so before it says nothing of the next. */
+  forget(): void {
+    this.verdict = 'unknown';
+    this.value = NaN;
+  }
+
+  /** One reading while an engine that was stopped runs down: what it shows as met in the flow of air may not stay so. */
+  runDown(t_s: number, values: ArrayLike<number>): void {
+    this.count = 0;
+    this.value = values[this.index] ?? NaN;
+    this.verdict = this.sensed.update(t_s, values) === false ? false : 'unknown';
+  }
+
   /** One reading while the starter rests. */
   rest(t_s: number, values: ArrayLike<number>): void {
     const met = this.verdict === true;

@@ -48,8 +48,13 @@ export function nextTry(
   if (!worked) return said('held', 'Another start is open when the actions above are done.');
   if (start === null)
     return said('by-eye', 'Nothing is sensed: try again only when heat and starter rest are good by eye.');
+  if (start.ranDown === false) return said('held', 'Another start is open when the engine has run down.');
   if (rest_s > 0) return said('held', 'Another start is open when the starter has rested.');
   const shut = start.gates.find((g) => g.at === 'starter' && g.verdict === false);
   if (shut) return said('held', `Another start is open when ${shut.label.toLowerCase()} is ${shut.words}.`);
+  const unseen = start.gates.find((g) => g.at === 'starter' && g.verdict === 'unknown');
+  if (unseen)
+    return said('by-eye', `Not sensed: try again only when ${unseen.label.toLowerCase()} is ${unseen.words} by eye.`);
+  if (start.ranDown === 'unknown') return said('by-eye', 'Speed is not sensed: try again only when the engine stands.');
   return said('open', 'Another start is open.');
 }

@@ -22,6 +22,8 @@ export interface StartSnapshot {
   watch: string;
   state: StartState;
   phase: EnginePhase;
+  /** it has come down after a stop: only then do gates say how the next start will find it */
+  ranDown: Verdict;
   starterAt_s: number | null;
   /** seconds of the present engagement, what the duty cycle leaves, and the rest that is due */
   starterOn_s: number;
@@ -87,6 +89,7 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
     watch: machine.spec.id,
     state: machine.state,
     phase: machine.phase,
+    ranDown: machine.ranDown,
     starterAt_s: finite(record.starterAt_s),
     starterOn_s: duty.on_s,
     starterLeft_s: duty.left_s,

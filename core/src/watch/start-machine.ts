@@ -1,4 +1,4 @@
-import type { AbortReason, StartWatch, TypeFile } from '../aircraft/index.ts';
+import type { AbortReason, StartWatch, TypeFile, Verdict } from '../aircraft/index.ts';
 import { higherOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { CueSeverity, EventSink, StartRecord, StartState } from './events.ts';
@@ -53,6 +53,7 @@ export abstract class StartMachine {
   protected readonly emit: EventSink;
   private readonly electric: boolean;
   private restVolts_V = NaN;
+  private speed_pct = NaN;
   /** the engine has stood still since it was last turned */
   private stood = false;
   /** the starter's channel reads off while the engine is turned from rest: it is told by the speed */
@@ -80,6 +81,12 @@ export abstract class StartMachine {
     return this.state !== 'before' && this.state !== 'idle' && this.state !== 'aborted';
   }
 
+  /** Whether this engine has come down after its start was stopped, or has not been started. */
+  get ranDown(): Verdict {
+    if (this.phase === 'off') return true;
+    return this.duty.on_s === 0 && Number.isNaN(this.speed_pct) ? 'unknown' : false;
+  }
+
   /** What this start waits for, in order. */
   abstract milestones(): Milestone[];
 
@@ -104,6 +111,7 @@ export abstract class StartMachine {
   /** One frame. @returns true when the engine is now in another phase */
   advance(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
+    this.speed_pct = values[this.iSpeed]!;
     const starterOn = this.starterIsOn(dt_s, values);
     this.restDue_s = 0;
     if (starterOn || this.duty.on_s > 0) this.countStarter(t_s, dt_s, starterOn);
@@ -123,10 +131,7 @@ export abstract class StartMachine {
           this.wentOn(t_s);
         if (this.state === 'idle') this.phase = 'running';
         else if (this.state === 'before') this.phase = 'off';
-        else if (this.state === 'aborted' && this.duty.on_s === 0 && values[this.iSpeed]! < this.spec.crankTo_pct) {
-          this.phase = 'off';
-          this.ended(t_s);
-        }
+        else if (this.state === 'aborted') this.runDown(t_s, values);
         break;
       case 'running':
         if (this.shutDown(values)) {
@@ -137,6 +142,14 @@ export abstract class StartMachine {
         break;
     }
     return this.phase !== phase;
+  }
+
+  /** A start that was stopped is over when the starter is off and the speed has come down. */
+  private runDown(t_s: number, values: ArrayLike<number>): void {
+    if (this.duty.on_s === 0 && values[this.iSpeed]! < this.spec.crankTo_pct) {
+      this.phase = 'off';
+      this.ended(t_s);
+    } else for (const gate of this.gates) gate.runDown(t_s, values);
   }
 
   /** By its own channel; where that is not there, by a speed that comes from rest and has not reached where the starter lets go. */
@@ -262,7 +275,10 @@ export abstract class StartMachine {
 
   protected stopped(t_s: number, call: aborts.AbortCall): void {
     this.abortReason = call.reason;
-    if (this.state !== 'aborted') this.enter(t_s, 'aborted', call.text);
+    if (this.state !== 'aborted') {
+      for (const gate of this.gates) gate.forget();
+      this.enter(t_s, 'aborted', call.text);
+    }
     this.emit({ kind: 'abort', t_s, watch: this.spec.id, ...call });
   }
 

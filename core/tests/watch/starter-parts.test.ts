@@ -122,6 +122,7 @@ describe('another try after a start that was stopped', () => {
     watch: 'engine-1-start',
     state: 'aborted',
     phase: 'off',
+    ranDown: true,
     starterAt_s: 10,
     starterOn_s: 0,
     starterLeft_s: 45,
@@ -158,6 +159,17 @@ describe('another try after a start that was stopped', () => {
     expect(nextTry(plan('hung'), start({ restDue_s: 0 }), [], true).verdict).toBe('open');
   });
 
+  test('waits for the engine to run down, whatever it reads meanwhile; by eye where no speed is sensed', () => {
+    expect(nextTry(plan('hung'), start({ ranDown: false }), [], true)).toMatchObject({
+      verdict: 'held',
+      words: 'Another start is open when the engine has run down.',
+    });
+    expect(nextTry(plan('hung'), start({ ranDown: 'unknown', restDue_s: 0 }), [], true)).toMatchObject({
+      verdict: 'by-eye',
+      words: 'Speed is not sensed: try again only when the engine stands.',
+    });
+  });
+
   test('waits for an engineer where the reason, or a limit that was passed, calls for one', () => {
     expect(nextTry(plan('hot'), start(), [], true).verdict).toBe('after-inspection');
     expect(nextTry(plan('hung'), start(), [passed({})], true)).toMatchObject({
@@ -175,6 +187,11 @@ describe('another try after a start that was stopped', () => {
     expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain(
       'residual temperature is at most 190 °C',
     );
+    const unseen = gates.map((g) => ({ ...g, verdict: 'unknown' as const, value: null }));
+    expect(nextTry(plan('hung'), start({ restDue_s: 0, gates: unseen }), [], true)).toMatchObject({
+      verdict: 'by-eye',
+      words: 'Not sensed: try again only when residual temperature is at most 190 °C by eye.',
+    });
     expect(nextTry(plan('hung'), null, [], true).verdict).toBe('by-eye');
     expect(nextTry({ ...plan('pilot'), another: undefined }, start(), [], true).verdict).toBe('unknown');
   });

@@ -145,6 +145,26 @@ describe('a snapshot', () => {
     expect(start!.gates.map((g) => [g.id, g.verdict, g.value, g.in_s])).toEqual([['volts', true, 24.8, 0], ['residual', true, 20, 0]]); // oxfmt-ignore
     expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // oxfmt-ignore
   });
+  test('after a stop has no gate that holds before the engine has run down, then those of the next start', () => {
+    const down: Readings = { 'ng.1': [[10, 0], [14, 16], [20, 30], [26, 30], [36, 0]], 'tot.1': [[16, 20], [20, 600], [32, 300], [40, 150]], 'fuel.1.flow': (t_s, before) => (t_s < 20 ? before : 0), 'starter.1.amps': (t_s, before) => (t_s < 26 ? before : 0), 'bus.volts': [[9.9, 24.8], [10, 17], [25.9, 17], [26, 24.8]] }; // oxfmt-ignore
+    const stop = (t_s: number, watch: Watch): void => {
+      if (t_s === 20) watch.pilotAbort(t_s);
+    };
+    const after = (seconds: number, changed: Readings = {}): (readonly [unknown, ...unknown[]])[] => {
+      const { watch, type } = tell('S7', { ...down, ...changed }, { seconds, before: stop });
+      const [start] = snapshotOf(watch, type).starts;
+      return [[start!.ranDown], ...start!.gates.map((g) => [g.verdict, Math.round(g.value!)] as const)];
+    };
+    expect(after(20)).toEqual([[false], [false, 17], [false, 600]]);
+    // the flow of air shows less than what is behind it
+    expect(after(25, { 'tot.1': [[16, 20], [20, 600], [24, 100]] })).toEqual([[false], [false, 17], ['unknown', 100]]); // oxfmt-ignore
+    expect(after(34)).toEqual([[true], [true, 25], [false, 263]]);
+    expect(after(40)).toEqual([[true], [true, 25], [true, 150]]);
+    const { watch, type } = tell('S7', down, { seconds: 19 });
+    watch.pilotAbort(19);
+    expect(snapshotOf(watch, type).starts[0]!.gates.map((g) => [g.verdict, g.value])).toEqual([['unknown', null], ['unknown', null]]); // oxfmt-ignore
+    expect(after(40, { 'ng.1': (t_s, before) => (t_s < 20 ? before : NaN) })).toEqual([['unknown'], ['unknown', 25], ['unknown', 150]]); // oxfmt-ignore
+  });
   test('within a start has its deadlines and what the starter has left', () => {
     const [start] = at(20).starts;
     expect(start).toMatchObject({ state: 'accelerating', phase: 'start', starterAt_s: 10, starterOn_s: 10.125, starterLeft_s: 34.875, starterAllowed_s: 45, triesLeft: 1 }); // oxfmt-ignore

@@ -1,4 +1,5 @@
 import { abortPlan, anotherTry, itemState, presentItem, readItem, type RunState } from '@rouse/core/procedure';
+import type { GateSnapshot } from '@rouse/core/watch';
 import styled from 'styled-components';
 import { mono } from '../../app/theme.ts';
 import { Aid, PREVAILS } from '../../ui/heading.ts';
@@ -92,6 +93,7 @@ const Waits = styled.ol`
     white-space: nowrap;
   }
   [data-verdict='false'] span,
+  [data-verdict='unknown'] span,
   [data-rest] span {
     color: var(--caution);
     font-weight: 650;
@@ -165,8 +167,7 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
         )}
         {gates.map((g) => (
           <li key={g.id} data-gate={g.id} data-verdict={String(g.verdict)}>
-            {g.label}, {g.words}{' '}
-            <span>{g.verdict === true ? 'good' : g.verdict === 'unknown' ? 'unknown' : sayWait(g.value, g.in_s)}</span>
+            {g.label}, {g.words} <span>{sayGate(g)}</span>
           </li>
         ))}
         {triesLeft !== null && verdict !== 'after-inspection' && (
@@ -186,7 +187,10 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
   );
 }
 
-function sayWait(value: number | null, in_s: number | null): string {
-  const now = value === null ? '' : `now ${Math.round(value * 10) / 10}`;
+function sayGate({ verdict, value, in_s }: GateSnapshot): string {
+  if (verdict === true) return 'good';
+  if (value === null) return 'unknown';
+  const now = `now ${Math.round(value * 10) / 10}`;
+  if (verdict === 'unknown') return `${now}, judged when the engine stands`;
   return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }
