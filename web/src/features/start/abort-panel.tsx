@@ -90,7 +90,7 @@ const Waits = styled.ol`
   }
   span {
     ${mono}
-    white-space: nowrap;
+    text-align: right;
   }
   [data-verdict='false'] span,
   [data-verdict='unknown'] span,
@@ -191,6 +191,6 @@ function sayGate({ verdict, value, in_s }: GateSnapshot): string {
   if (verdict === true) return 'good';
   if (value === null) return 'unknown';
   const now = `now ${Math.round(value * 10) / 10}`;
-  if (verdict === 'unknown') return `${now}, judged when the engine stands`;
+  if (verdict === 'unknown') return `${now}, not judged yet`;
   return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }
