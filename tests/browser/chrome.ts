@@ -16,6 +16,7 @@ export async function launchChrome(): Promise<Chrome> {
   const browser = await puppeteer.launch({
     executablePath: process.env['CHROME'] ?? '/usr/bin/chromium',
     headless: true,
+    pipe: true,
     userDataDir,
     defaultViewport: { width: 1280, height: 800 },
     args: [
