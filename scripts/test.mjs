@@ -27,6 +27,13 @@ async function check(name, work) {
 const ONE_CHECKER = ['--checkers', '1'];
 const ONE_THREAD = { GOMAXPROCS: '1' };
 
+const typeCheck = () =>
+  check('type check', () =>
+    sh(process.execPath, [program('typescript-7/bin/tsc'), '-b', ...ONE_CHECKER], {
+      env: { ...process.env, ...ONE_THREAD },
+    }),
+  );
+
 const lint = () =>
   check('lint', () =>
     sh(process.execPath, [program('oxlint/bin/oxlint'), '--type-aware', '--max-warnings', '0'], {
@@ -56,9 +63,7 @@ async function layersAndUnused() {
 try {
   await Promise.all([installFromDebian({ chromium: true }), installPackages()]);
   await check('format', () => sh(process.execPath, [program('oxfmt/bin/oxfmt'), '--check']));
-  await check('type check', () => sh(process.execPath, [program('typescript-7/bin/tsc'), '-b', ...ONE_CHECKER]));
-  await Promise.all([lint(), layersAndUnused()]);
-  await build();
+  await Promise.all([typeCheck(), lint(), layersAndUnused(), build()]);
   const report = path.join(ROOT, '.local/vitest.json');
   fs.rmSync(report, { force: true });
   await timed('unit, server and browser tests', () =>
