@@ -1,8 +1,9 @@
 import type { AircraftToday } from '@rouse/core/contract';
 import { useEffect } from 'react';
-import { Link, Navigate } from 'react-router';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { readSetting, writeSetting } from '../platform/storage.ts';
+import { Redirect } from './redirect.tsx';
 import { troubleIn, useTodayQuery } from './server-data.ts';
 
 const KEPT = 'aircraft';
@@ -36,7 +37,7 @@ export function OnAircraftInHand({ title, to }: { title: string; to: (aircraft: 
   const { data: today, error } = useTodayQuery();
   const failure = troubleIn(error);
   const found = today && aircraftInHand(today.aircraft);
-  if (found) return <Navigate to={to(found.aircraft)} replace />;
+  if (found) return <Redirect to={to(found.aircraft)} />;
   return (
     <Waiting>
       <title>{`${title} · Rouse`}</title>

@@ -1,7 +1,8 @@
 import { type ComponentType, lazy, type ReactNode, useState } from 'react';
-import { matchRoutes, Navigate, type RouteObject, useRoutes } from 'react-router';
+import { matchRoutes, type RouteObject, useRoutes } from 'react-router';
 import { readAhead } from '../run/read-run.ts';
 import { OnAircraftInHand } from './aircraft-in-hand.tsx';
+import { Redirect } from './redirect.tsx';
 import { askToday } from './server-data.ts';
 import { Shell } from './shell.tsx';
 import { store } from './store.ts';
@@ -44,7 +45,7 @@ const ROUTES: RouteObject[] = [
     path: '/join/:token',
     ...page(async () => ({ default: (await import('../features/sign-in/join.tsx')).JoinView })),
   },
-  { path: '/sign-in', element: <Shell />, children: [{ index: true, element: <Navigate to="/" replace /> }] },
+  { path: '/sign-in', element: <Shell />, children: [{ index: true, element: <Redirect to="/" /> }] },
   {
     path: '/',
     element: <Shell />,
@@ -69,7 +70,7 @@ const ROUTES: RouteObject[] = [
       {
         ...page(async () => ({ default: (await import('../features/set-up/set-up.tsx')).SetUp })),
         children: [
-          { path: 'set-up', element: <Navigate to="/set-up/aircraft" replace /> },
+          { path: 'set-up', element: <Redirect to="/set-up/aircraft" /> },
           {
             path: 'set-up/first-steps',
             ...page(async () => ({ default: (await import('../features/set-up/first-steps.tsx')).FirstSteps })),
@@ -149,7 +150,7 @@ const ROUTES: RouteObject[] = [
         path: 'log',
         ...page(async () => ({ default: (await import('../features/log/page.tsx')).LogView })),
         children: [
-          { index: true, element: <Navigate to="/log/tails" replace /> },
+          { index: true, element: <Redirect to="/log/tails" /> },
           { path: 'tails', ...page(async () => ({ default: (await import('../features/log/tails.tsx')).TailsView })) },
           { path: 'runs', ...page(async () => ({ default: (await import('../features/log/runs.tsx')).RunsView })) },
           { path: 'me', ...page(async () => ({ default: (await import('../features/log/people.tsx')).PersonView })) },
@@ -179,7 +180,7 @@ const ROUTES: RouteObject[] = [
         path: 'log/:aircraft',
         ...page(async () => ({ default: (await import('../features/log/tail.tsx')).TailView })),
         children: [
-          { index: true, element: <Navigate to="trends" replace /> },
+          { index: true, element: <Redirect to="trends" /> },
           {
             path: 'runs',
             ...page(async () => ({ default: (await import('../features/log/tail-runs.tsx')).TailRuns })),

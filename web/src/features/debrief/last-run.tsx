@@ -1,6 +1,7 @@
-import { Link, Navigate } from 'react-router';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { aircraftInHand } from '../../app/aircraft-in-hand.tsx';
+import { Redirect } from '../../app/redirect.tsx';
 import { troubleIn, useTodayQuery } from '../../app/server-data.ts';
 
 const Page = styled.main`
@@ -16,7 +17,7 @@ export function LastRun() {
   const { data: today, error } = useTodayQuery();
   const failure = troubleIn(error);
   const run = today && aircraftInHand(today.aircraft.filter((a) => a.recent.length > 0))?.recent[0];
-  if (run) return <Navigate to={`/debrief/${run.run}`} replace />;
+  if (run) return <Redirect to={`/debrief/${run.run}`} />;
   return (
     <Page>
       <title>Debrief · Rouse</title>

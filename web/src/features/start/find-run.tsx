@@ -1,5 +1,6 @@
-import { Link, Navigate } from 'react-router';
+import { Link } from 'react-router';
 import styled from 'styled-components';
+import { Redirect } from '../../app/redirect.tsx';
 import { troubleIn, useTodayQuery } from '../../app/server-data.ts';
 
 const Page = styled.main`
@@ -14,7 +15,7 @@ export function FindRun() {
   const { data: today, error } = useTodayQuery();
   const failure = troubleIn(error);
   const open = today?.aircraft.find((a) => a.openRun)?.openRun;
-  if (open) return <Navigate to={`/start/${open}`} replace />;
+  if (open) return <Redirect to={`/start/${open}`} />;
   return (
     <Page>
       <title>Start · Rouse</title>
