@@ -14,7 +14,7 @@ export interface Chrome {
 export async function launchChrome(): Promise<Chrome> {
   const userDataDir = mkdtempSync(path.join(tmpdir(), 'rouse-chrome-'));
   const browser = await puppeteer.launch({
-    executablePath: process.env['CHROME'] ?? '/usr/bin/chromium',
+    executablePath: process.env['CHROME'] ?? '/usr/lib/chromium/chromium-headless-shell',
     headless: true,
     pipe: true,
     userDataDir,
@@ -96,6 +96,8 @@ export async function openPage(
       // a page that is being made has no place of its own yet
       if (window.origin === 'null') return;
       localStorage.setItem('rouse.light', chosen);
+      // without a window nobody listens to speech: a page that asks whether somebody does would wait for ever
+      delete (window as { SpeechRecognition?: unknown }).SpeechRecognition;
       if (!keeps) delete (Navigator.prototype as { serviceWorker?: unknown }).serviceWorker;
       // a small machine draws in software: ten pictures a second tell a test as much as sixty
       if (!drawsAll) {
