@@ -35,8 +35,8 @@ export default defineConfig({
           ...node,
           name: 'programs',
           sequence: { groupOrder: 1 },
-          // they wait for processes that are killed and come back: three at a time keep two cores busy
-          maxWorkers: 3,
+          // they wait for processes that are killed and come back: four at a time keep two cores busy
+          maxWorkers: 4,
           include: ['tests/programs/**/*.test.ts'],
         },
       },
@@ -46,7 +46,7 @@ export default defineConfig({
           ...shared,
           name: 'server',
           sequence: { groupOrder: 1 },
-          maxWorkers: 3,
+          maxWorkers: 4,
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/postgres.setup.ts'],
         },
