@@ -4,7 +4,7 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const LONG = [
   ...['drill', 'screens', 'starts', 'run', 'brief', 'before', 'flight', 'bench', 'types', 'on-device', 'set-up', 'log', 'more', 'people'].map((name) => `browser/${name}`),
   // those that wait for programs, beside those that reckon
-  ...['programs/start', 'programs/cli', 'server/kill', 'server/log', 'programs/backup', 'server/leases', 'server/rights', 'programs/bench', 'server/away', 'server/drill', 'server/live'],
+  'programs/start', 'programs/cli', 'server/kill', 'server/log', 'programs/backup', 'server/leases', 'server/rights', 'programs/bench', 'server/away', 'server/drill', 'server/live',
   ...['people', 'openapi', 'type-drafts', 'retention'].map((name) => `server/${name}`),
   ...['watch/starts', 'drill/lessons', 'power/engine-failure', 'watch/fleet-starts', 'watch/blocks', 'shutdown/whole-run', 'watch/fuzz', 'authoring/written', 'audit/audit'].map((name) => `core/tests/${name}`),
 ]; // oxfmt-ignore

@@ -13,7 +13,9 @@ const LONGEST_STEP_S = 9.5;
 const DATE_TIME = /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d(:\d\d([.,]\d+)?)?\s*(Z|[+-]\d\d:?\d\d)?$/;
 const CLOCK = /^\d{1,3}:\d\d(:\d\d)?([.,]\d+)?\s*([ap]\.?m\.?)?$/i;
 
-const figureOf = (field: string): number => (/^-?\d+([.,]\d+)?$/.test(field) ? Number(field.replace(',', '.')) : NaN);
+const FIGURE = /^-?\d+([.,]\d+)?(e[-+]?\d+)?$/i;
+
+const figureOf = (field: string): number => (FIGURE.test(field) ? Number(field.replace(',', '.')) : NaN);
 
 /** How a time column is written, by its values and their steps; null for what is no time. */
 function formatOf(values: readonly string[], words: string): TimeFormat | null {

@@ -36,12 +36,9 @@ export interface Unsure {
   units: string[];
 }
 
-/** A unit that says nothing: figures as they are. */
-const isBare = (unit: string): boolean => unit === '' || unit === 'state' || unit === '%';
-
 /** The unit that a channel is read in until somebody chooses: its own where there is no other, or where figures are bare; else none. */
 export function unitToBegin({ unit }: Pick<Channel, 'unit'>): string {
-  return isBare(unit) || unitsFor(unit).length === 1 ? unit : '';
+  return unit === '%' || unitsFor(unit).length === 1 ? unit : '';
 }
 
 /** A first mapping by names, units and values: what a person then looks over. */

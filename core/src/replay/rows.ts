@@ -8,6 +8,7 @@ import { TimeField } from './time-field.ts';
 const NEWLINE = 10;
 const RETURN = 13;
 const BLANK = 32;
+const TAB = 9;
 const QUOTE = 34;
 /** no row of figures is longer; a file without line ends is no table */
 const LONGEST_ROW_BYTES = 1024 * 1024;
@@ -181,8 +182,10 @@ export class RowReader {
     return this.comment.every((c, i) => bytes[from + i] === c);
   }
 
-  private row(bytes: Uint8Array, from: number, to: number): void {
+  private row(bytes: Uint8Array, from: number, lineTo: number): void {
     this.line++;
+    // a column that is left blank moves all after it: blanks behind the last one must not stand for what is missing then
+    const to = this.aligned ? beforeBlanks(bytes, from, lineTo) : lineTo;
     if (isBlank(bytes, from, to) || this.isComment(bytes, from, to)) return;
     if (this.headers < this.mapping.headerRows) {
       this.headers++;
@@ -277,8 +280,16 @@ function isBlank(bytes: Uint8Array, from: number, to: number): boolean {
   return afterBlanks(bytes, from, to) >= to;
 }
 
+const isBlankByte = (byte: number | undefined): boolean => byte === BLANK || byte === TAB;
+
+function beforeBlanks(bytes: Uint8Array, from: number, to: number): number {
+  let end = to;
+  while (end > from && isBlankByte(bytes[end - 1])) end--;
+  return end;
+}
+
 function afterBlanks(bytes: Uint8Array, from: number, to: number): number {
   let at = from;
-  while (at < to && (bytes[at] === BLANK || bytes[at] === 9)) at++;
+  while (at < to && isBlankByte(bytes[at])) at++;
   return at;
 }

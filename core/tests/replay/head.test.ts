@@ -90,6 +90,12 @@ describe('the rows before the figures', () => {
     expect(Object.keys(head('t,Ng', '0,1'))).not.toContain('comment');
   });
 
+  test('as many fields as most rows have, of two numbers the larger', () => {
+    expect(head('t,Ng', '0,1', '1,2', '2,3,4').names).toEqual(['t', 'Ng']);
+    expect(head('t,Ng', '0,1', '1,2,3', '2,3,4').names).toHaveLength(3);
+    expect(head('t,Ng,TOT', '0,1,2', '1,2', '2,3').names).toEqual(['t', 'Ng', 'TOT']);
+  });
+
   test('forty lines are looked at, however long the file', () => {
     expect(head('t,Ng', ...Array.from({ length: 100 }, (_, i) => `${i},1`)).rows).toHaveLength(39);
   });
@@ -122,6 +128,9 @@ describe('a first mapping', () => {
     ['utc', ['2026-11-25 08:00', '2026-11-25 08:01'], 'date-time'],
     ['timestamp', ['2026-11-25T08:00:00.250+01:00', 'x'], 'date-time'],
     ['time', ['soon', 'later'], 'unknown'],
+    ['time', ['0.00E+00', '2.00e-02', '4.00E-02'], 'seconds'],
+    ['time', ['0x10', '0x11'], 'unknown'],
+    ['time', ['Infinity', 'Infinity'], 'unknown'],
     ['lever', ['0', '1', '2'], 'unknown'],
   ])('the time of %j with %j is in %s', (name, values, format) => {
     expect(timeOf(name, ...values).format).toBe(format);

@@ -64,7 +64,7 @@ describe('rows', () => {
         reader.push(utf8(text.slice(cut)));
         reader.end();
         expect(rows, `${JSON.stringify(end)} ${cut}`).toEqual([1, 2, 3]);
-        expect(reader.offset).toBe(text.length);
+        expect([reader.offset, reader.line], `${JSON.stringify(end)} ${cut}`).toEqual([text.length, 4]);
       }
   }); // oxfmt-ignore
 
@@ -89,6 +89,12 @@ describe('rows', () => {
     const mapping: Partial<CsvMapping> = { separator: ' ' };
     expect(figures('t Ng\n  0    1.5\n1\t 2.5\n', { ...mapping })).toEqual([1.5, 2.5]);
     expect(figures('t Ng x\n0   1   7  \n1 2 8\n', mapping)).toEqual([1, 2]);
+    expect(refusal(() => read('t Ng\n0 1\n1 \n2 2\n', mapping))).toMatchObject({ row: 3 });
+    const wide: Partial<CsvMapping> = {
+      ...mapping,
+      columns: [NG, { column: 2, channel: 'tot.1', unit: '°C', scale: 1 }],
+    };
+    expect(refusal(() => read('t Ng TOT\n0 11 200\n1    210  \n2 13 220\n', wide))).toMatchObject({ row: 3 });
   });
 
   test('figures are scaled, converted, and unknown where no gauge could show them, which is counted', () => {

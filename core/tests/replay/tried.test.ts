@@ -32,6 +32,7 @@ describe('a recorded start under two versions of its type', () => {
     expect(stopped.after.find((c) => c.stops)!.t_s).toBeGreaterThan(flown().t_s[0]!);
     expect(tryStart(lower, skerry, flown()).outcome).toBe('no-longer-stopped');
     expect(tryStart(lower, lower, flown()).outcome).toBe('as-before');
+    expect(tryStart(lower, moved(limit, -310), flown()).outcome).toBe('told-otherwise');
   });
 
   test('a channel that was not recorded is unknown, and one that nobody has is not read', () => {
