@@ -1,3 +1,4 @@
+import type { Watch } from '@rouse/core/watch';
 import { describe, expect, test } from 'vitest';
 import { doneIn, type Reading, type Readings, saidIn, statesIn, stopsIn, tell } from './told.ts';
 
@@ -68,5 +69,32 @@ describe('a starter that reads off while its engine is turned', () => {
     expect(statesOf('S7', { 'starter.1.amps': (t_s, before) => (t_s < 20 ? 0 : before) }).at(-1)).toBe('idle');
     expect(told.watch.start.record.starterMax_A).toBe(500);
     expect(stopsIn(tell('S7', { 'starter.1.amps': (t_s) => (t_s < 20 ? 0 : 400) })).join()).toMatch(/starter-not-releasing/); // oxfmt-ignore
+  });
+});
+
+describe('what was not seen, or came after a stop', () => {
+  test('an idle that lasts is counted over what was seen of it', () => {
+    const idleAt = (seen: (t_s: number) => boolean): number =>
+      Number(
+        statesIn(tell('S7', {}, { seconds: 50, seen }))
+          .at(-1)!
+          .split(' ')[0],
+      );
+    expect(idleAt(() => true)).toBe(37.375);
+    const hidden = idleAt((t_s) => t_s <= 35 || t_s >= 38);
+    expect(hidden).toBeGreaterThan(39.5);
+    expect(hidden).toBeLessThan(42);
+  });
+
+  test('a start that went on against the stop and passed its limit after it is not a good one', () => {
+    const stop = (t_s: number, watch: Watch): void => {
+      if (t_s === 20) watch.pilotAbort(t_s);
+    };
+    const went = (changed: Readings) => tell('S7', changed, { seconds: 50, before: stop });
+    expect(doneIn(went({}))).toMatchObject([{ verdict: 'good' }]);
+    const passed = went({ 'tot.1': [[16, 20], [24, 700], [25, 910], [29, 910], [36, 480]] }); // oxfmt-ignore
+    expect(statesIn(passed).at(-1)).toMatch(/ idle$/);
+    expect(doneIn(passed)).toEqual([]);
+    expect(passed.events.some((e) => e.kind === 'start-ended')).toBe(true);
   });
 });
