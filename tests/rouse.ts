@@ -148,7 +148,8 @@ export function makeDemo(adminUrl: string, databaseUrl: string, demoStarts: Demo
     demoStarts: demoStarts === 'story' ? 26 : demoStarts,
     // what holds an aircraft, or is worn, is for the tests of the log, with one beside it that nothing is wrong with
     pastOf: demoStarts === 'story' ? ['QV-SKY', 'QV-COR', 'QV-STR', 'QV-TRN'] : ['QV-SKY', 'QV-TRN', 'QV-ERN'],
-    flyWorker: demoStarts === 'story' ? path.join(ROOT, 'server/dist/fly-worker.js') : null,
+    // others wait for it: on every core
+    flyWorker: path.join(ROOT, 'server/dist/fly-worker.js'),
     reports: false,
     now: new Date(),
     say: () => undefined,
