@@ -190,7 +190,7 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
 function sayGate({ verdict, value, in_s }: GateSnapshot): string {
   if (verdict === true) return 'good';
   if (value === null) return 'unknown';
-  const now = `now ${Math.round(value * 10) / 10}`;
+  const now = `now\u00A0${Math.round(value * 10) / 10}`;
   if (verdict === 'unknown') return `${now}, not judged yet`;
   return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }
