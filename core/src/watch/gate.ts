@@ -38,6 +38,7 @@ export class Gate {
   forget(): void {
     this.verdict = 'unknown';
     this.value = NaN;
+    this.count = 0;
   }
 
   /** One reading while an engine that was stopped runs down: what it shows as met in the flow of air may not stay so. */

@@ -53,7 +53,7 @@ export abstract class StartMachine {
   protected readonly emit: EventSink;
   private readonly electric: boolean;
   private restVolts_V = NaN;
-  private speed_pct = NaN;
+  private speedLost_s = 0;
   /** the engine has stood still since it was last turned */
   private stood = false;
   /** the starter's channel reads off while the engine is turned from rest: it is told by the speed */
@@ -84,7 +84,7 @@ export abstract class StartMachine {
   /** Whether this engine has come down after its start was stopped, or has not been started. */
   get ranDown(): Verdict {
     if (this.phase === 'off') return true;
-    return this.duty.on_s === 0 && Number.isNaN(this.speed_pct) ? 'unknown' : false;
+    return this.duty.on_s === 0 && this.speedLost_s > GAP_S ? 'unknown' : false;
   }
 
   /** What this start waits for, in order. */
@@ -111,7 +111,7 @@ export abstract class StartMachine {
   /** One frame. @returns true when the engine is now in another phase */
   advance(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
-    this.speed_pct = values[this.iSpeed]!;
+    this.speedLost_s = Number.isNaN(values[this.iSpeed]!) ? this.speedLost_s + dt_s : 0;
     const starterOn = this.starterIsOn(dt_s, values);
     this.restDue_s = 0;
     if (starterOn || this.duty.on_s > 0) this.countStarter(t_s, dt_s, starterOn);

@@ -163,6 +163,8 @@ describe('a snapshot', () => {
     const { watch, type } = tell('S7', down, { seconds: 19 });
     watch.pilotAbort(19);
     expect(snapshotOf(watch, type).starts[0]!.gates.map((g) => [g.verdict, g.value])).toEqual([['unknown', null], ['unknown', null]]); // oxfmt-ignore
+    // one reading that is lost says nothing of the engine
+    expect(after(30, { 'ng.1': (t_s, before) => (t_s === 30 ? NaN : before) })[0]).toEqual([false]);
     expect(after(40, { 'ng.1': (t_s, before) => (t_s < 20 ? before : NaN) })).toEqual([['unknown'], ['unknown', 25], ['unknown', 150]]); // oxfmt-ignore
   });
   test('within a start has its deadlines and what the starter has left', () => {
