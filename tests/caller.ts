@@ -147,8 +147,8 @@ export class Caller {
   async writeNext(
     run: string,
     payload: Payload,
+    id = uuidv7(),
   ): Promise<{ status: number; body: Partial<Entry> & Partial<ApiError> }> {
-    const id = uuidv7();
     let seq = (await this.detail(run)).entries.length + 1;
     for (;;) {
       const answer = await this.write(run, payload, seq, id);

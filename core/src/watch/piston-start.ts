@@ -190,8 +190,7 @@ export class PistonStartMachine extends StartMachine {
       return;
     }
     const since_s = t_s - r.starterAt_s;
-    if (since_s > spec.crankWithin_s && speed < spec.crankTo_pct && starterOn)
-      this.abort(t_s, aborts.turnsTooSlowly(speed, spec.crankWithin_s));
+    if (starterOn && this.doesNotTurn(speed)) this.abort(t_s, aborts.turnsTooSlowly(speed, spec.crankWithin_s));
     else if (this.cranked_s > spec.firesWithin_s || (!starterOn && this.duty.on_s === 0 && since_s > OFF_UNFIRED_S))
       this.didNotFire(t_s, values);
   }

@@ -54,6 +54,8 @@ export abstract class StartMachine {
   private readonly electric: boolean;
   private restVolts_V = NaN;
   private speedLost_s = 0;
+  /** how long it was seen to be turned: a hole counts little, an engine that was not looked at may have just begun to turn */
+  private turnedFor_s = 0;
   /** the engine has stood still since it was last turned */
   private stood = false;
   /** the starter's channel reads off while the engine is turned from rest: it is told by the speed */
@@ -126,6 +128,7 @@ export abstract class StartMachine {
         else if (!starterOn) this.rest(t_s, values);
         break;
       case 'start':
+        this.turnedFor_s += Math.min(dt_s, HOLE_S);
         this.followStart(t_s, dt_s, values, starterOn);
         if (this.state === 'aborted' && !starterOn && this.staysAtIdle(t_s, dt_s > GAP_S ? 0 : dt_s, values))
           this.wentOn(t_s);
@@ -202,6 +205,11 @@ export abstract class StartMachine {
       this.cue(t_s, 'start-unseen', 'caution', text, 'The start was not seen.');
     }
     this.record.unseen_s += unseen_s;
+  }
+
+  /** Whether the starter has been seen to turn this engine for long enough, and the speed has not come. */
+  protected doesNotTurn(speed_pct: number): boolean {
+    return this.turnedFor_s > this.spec.crankWithin_s && speed_pct < this.spec.crankTo_pct;
   }
 
   /** Whether these readings are those of an engine that burns. */
@@ -297,6 +305,7 @@ export abstract class StartMachine {
     this.dutyWarned = false;
     this.dueCalled.clear();
     this.lookAgain_s = -Infinity;
+    this.turnedFor_s = 0;
     this.reset(t_s, values);
     this.stood = false;
     this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');

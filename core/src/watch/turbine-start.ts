@@ -305,8 +305,7 @@ export class TurbineStartMachine extends StartMachine {
       this.cue(t_s, 'control-one-channel', 'caution', 'The control has one channel left', 'One control channel.');
     else if (told) return this.abort(t_s, told);
     if (this.state === 'cranking') {
-      if (t_s - r.starterAt_s > spec.crankWithin_s && ng < spec.crankTo_pct)
-        this.abort(t_s, aborts.noCrank(ng, spec.crankWithin_s));
+      if (this.doesNotTurn(ng)) this.abort(t_s, aborts.noCrank(ng, spec.crankWithin_s));
       return;
     }
     if (this.fuelCut(t_s, dt_s, values)) return;

@@ -48,6 +48,8 @@ export class Watch {
   private needed = new Int32Array(0);
   private readonly fixedPhase: boolean;
   private lead = 0;
+  /** when the loss of the source was said */
+  private lostAt_s = NaN;
 
   /** @param fixedPhase keeps one phase for the whole record (a CSV of one phase) */
   constructor(type: WatchedType, corridors: Corridors, onEvent: EventSink, fixedPhase?: Phase) {
@@ -101,7 +103,8 @@ export class Watch {
       this.first(values, t_s);
     }
     this.lastFrame_s = t_s;
-    if (this.sourceLost) this.sourceBack(t_s);
+    // readings that were held back, and come one by one, are as old as before
+    if (this.sourceLost && t_s > this.lostAt_s - SOURCE_LOST_AFTER_S / 2) this.sourceBack(t_s);
 
     let suspended = false;
     for (let i = 0; i < this.suspended.length; i++) if (this.suspended[i]!.update(t_s, values)) suspended = true;
@@ -191,6 +194,7 @@ export class Watch {
   clock(t_s: number): void {
     if (this.sourceLost || Number.isNaN(this.lastFrame_s) || t_s - this.lastFrame_s <= SOURCE_LOST_AFTER_S) return;
     this.sourceLost = true;
+    this.lostAt_s = t_s;
     const text = this.starting
       ? 'No data from the aircraft during the start. Every reading is unknown: decide by the cockpit instruments'
       : 'No data from the aircraft. Every reading is unknown';

@@ -101,6 +101,19 @@ describe('a flight that is told', () => {
     const [stay] = told.events.flatMap((e) => (e.kind === 'exceedance' ? [e.exceedance] : []));
     expect(stay).toMatchObject({ channel: 'oil.1.pressure', end_s: 110 });
   });
+  test('that comes late, frame by frame, is back when its readings are new, and not with each of them', () => {
+    const { watch, events, trace } = tell('S7', FLOWN, { seconds: 20 });
+    const values = Float64Array.from(trace.columns, (c) => c.at(-1)!);
+    const before = events.length;
+    // each a good second old when it comes
+    for (let k = 1; k <= 4; k++) {
+      watch.clock(20.9 + 0.125 * k);
+      watch.step(20 + 0.125 * k, values);
+    }
+    expect(events.slice(before)).toMatchObject([{ code: 'source-lost' }]);
+    watch.step(21, values);
+    expect(events.slice(before)).toMatchObject([{ code: 'source-lost' }, { code: 'source-back', t_s: 21 }]);
+  });
   test('that nobody hears any more is said once, at once in words that fit, and its return', () => {
     const told = tell('S7', FLOWN, { seconds: 20 });
     const { watch, events } = told;

@@ -86,6 +86,32 @@ describe('what was not seen, or came after a stop', () => {
     expect(hidden).toBeLessThan(42);
   });
 
+  test('an engine that was out of sight when it should have turned is looked at before it is stopped', () => {
+    const hidden = (from_s: number, to_s: number) => (t_s: number) => t_s <= from_s || t_s >= to_s;
+    // the line stood still, and with it the clock of the unit: what comes after is as young as what came before
+    const trainer: Readings = { 'engine.rpm': [[10, 0], [12.875, 2], [13.5, 8], [15, 8], [17, 50]], 'starter.1': (t_s) => (t_s >= 10 && t_s < 15 ? 1 : 0) }; // oxfmt-ignore
+    expect(stopsIn(tell('T2', trainer, { seen: hidden(10.125, 12.875) }))).toEqual([]);
+    const spool: Readings = {
+      'ng.1': [
+        [10, 0],
+        [18.5, 1],
+        [22, 16],
+        [42, 66],
+        [43, 67],
+      ],
+      ...UNLIT,
+    };
+    expect(stopsIn(tell('S7', spool, { seconds: 21, seen: hidden(10.125, 18.5) }))).toEqual([]);
+    const stays: Readings = {
+      'engine.rpm': [
+        [10, 0],
+        [11, 2],
+      ],
+      'starter.1': (t_s) => (t_s >= 10 ? 1 : 0),
+    };
+    expect(stopsIn(tell('T2', stays, { seen: hidden(10.125, 12.875) }))[0]).toContain('13.75 no-crank: Engine at 2.0 %'); // oxfmt-ignore
+  });
+
   test('a start that went on against the stop and passed its limit after it is not a good one', () => {
     const stop = (t_s: number, watch: Watch): void => {
       if (t_s === 20) watch.pilotAbort(t_s);
