@@ -31,11 +31,14 @@ try {
   if (unknown.length > 0)
     throw new Error(`there is no ${unknown.join(', ')} to mutate; there is ${FOLDERS.join(', ')}`);
   await installPackages();
+  // a tool of its own, of two hundred packages that nothing else needs
+  await installPackages('mutation');
   for (const folder of asked.length > 0 ? asked : FOLDERS) {
     const report = oneIn > 1 ? `${folder}.one-in-${oneIn}` : folder;
     log(`mutating core/src/${folder}; what survives is in .local/stryker/${report}.json`);
     forgetSurvivors(report);
-    await sh(process.execPath, [path.join(ROOT, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run'], {
+    const stryker = path.join(ROOT, 'mutation/node_modules/@stryker-mutator/core/bin/stryker.js');
+    await sh(process.execPath, [stryker, 'run', 'mutation/stryker.config.mjs'], {
       env: { ...process.env, MUTATED: folder, MUTATED_ONE_IN: String(oneIn), MUTATED_REPORT: report },
     });
   }

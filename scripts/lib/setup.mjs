@@ -115,13 +115,14 @@ export async function installFromDebian({ chromium, database = true, clockSteps 
   });
 }
 
-/** npm ci, once per lock file and Node version. */
-export async function installPackages() {
+/** npm ci in a folder that has a lock file, once per lock file and Node version. */
+export async function installPackages(folder = '.') {
+  const dir = path.join(ROOT, folder);
   const key = createHash('sha256')
-    .update(fs.readFileSync(path.join(ROOT, 'package-lock.json')))
+    .update(fs.readFileSync(path.join(dir, 'package-lock.json')))
     .update(process.version)
     .digest('hex');
-  const packages = path.join(ROOT, 'node_modules');
+  const packages = path.join(dir, 'node_modules');
   // packages of another checkout are that one's to change
   if (fs.lstatSync(packages, { throwIfNoEntry: false })?.isSymbolicLink()) return;
   const stamp = path.join(packages, '.ci-stamp');
@@ -133,7 +134,10 @@ export async function installPackages() {
   }
   log('installing packages with npm ci');
   await timed('npm ci', () =>
-    sh('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error', '--include=dev', '--include=optional'], { env }),
+    sh('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error', '--include=dev', '--include=optional'], {
+      cwd: dir,
+      env,
+    }),
   );
   fs.writeFileSync(stamp, key);
 }

@@ -1,6 +1,6 @@
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
-import { bundleCore, TESTED } from './tests/tested-core.ts';
+import { bundleCore, TESTED } from '../tests/tested-core.ts';
 
 const folder = process.env['MUTATED'] ?? 'ratings';
 

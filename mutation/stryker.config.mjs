@@ -1,5 +1,6 @@
 // Asked for by scripts/mutate.mjs, one folder of the core at a time: its code is changed, its own tests must fail.
 import fs from 'node:fs';
+import path from 'node:path';
 
 const folder = process.env.MUTATED ?? 'ratings';
 /** one block of lines in so many, where a share is asked for instead of all of the folder */
@@ -23,7 +24,8 @@ function blocks() {
 
 export default {
   testRunner: 'vitest',
-  vitest: { configFile: 'vitest.mutate.config.ts', related: false },
+  plugins: [path.join(import.meta.dirname, 'node_modules/@stryker-mutator/vitest-runner/dist/src/index.js')],
+  vitest: { configFile: 'mutation/vitest.config.ts', related: false },
   ignorePatterns: ['.local', '.git', 'docs', 'web', 'server', 'cli', 'standin', 'bench', '**/dist'],
   coverageAnalysis: 'perTest',
   mutate: oneIn > 1 ? blocks() : [`core/src/${folder}/**/*.ts`, '!**/index.ts'],
