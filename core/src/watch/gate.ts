@@ -1,4 +1,13 @@
-import { channelsOf, type GateSpec, sayCondition, Sensed, type TypeFile, type Verdict } from '../aircraft/index.ts';
+import {
+  type Channel,
+  channelsOf,
+  type GateSpec,
+  sayCondition,
+  sayValue,
+  Sensed,
+  type TypeFile,
+  type Verdict,
+} from '../aircraft/index.ts';
 
 /** how often the reading behind a gate is kept, and how many are: the forecast looks back this far */
 const KEEP_EVERY_S = 1;
@@ -14,10 +23,9 @@ export class Gate {
   verdict: Verdict = 'unknown';
   /** the reading that decides, NaN when unknown */
   value = NaN;
-  /** decimals and unit of the reading */
-  readonly shown: { decimals: number; unit: string };
   private readonly sensed: Sensed;
   private readonly index: number;
+  private readonly decides: Channel;
   private readonly target: number;
   private readonly kept_s = new Float64Array(KEPT);
   private readonly kept = new Float64Array(KEPT);
@@ -29,9 +37,13 @@ export class Gate {
     this.words = sayCondition(spec.condition, type.channels);
     this.channel = channelsOf(spec.condition)[0]!;
     this.index = type.channels.findIndex((c) => c.id === this.channel);
-    const channel = type.channels[this.index]!;
-    this.shown = { decimals: channel.decimals, unit: channel.unit };
+    this.decides = type.channels[this.index]!;
     this.target = targetOf(spec);
+  }
+
+  /** The reading that decides, as it is shown everywhere. */
+  get reading(): string {
+    return sayValue(this.decides, this.value);
   }
 
   /** A start was stopped: what was so before it says nothing of the next. */

@@ -12,7 +12,8 @@ export interface GateSnapshot {
   words: string;
   at: 'starter' | 'fuel';
   verdict: Verdict;
-  value: number | null;
+  /** the reading that decides, with its unit; null when it is unknown */
+  reading: string | null;
   /** forecast of when it will hold, null when there is none */
   in_s: number | null;
 }
@@ -108,7 +109,7 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
       words: gate.words,
       at: gate.spec.at,
       verdict: gate.verdict,
-      value: finite(gate.value),
+      reading: Number.isNaN(gate.value) ? null : gate.reading,
       in_s: gate.predicted_s(),
     })),
   };

@@ -331,13 +331,11 @@ export abstract class StartMachine {
       if (gate.spec.at !== at) continue;
       if (values) gate.rest(t_s, values);
       if (gate.verdict === true) continue;
-      const { decimals, unit } = gate.shown;
-      const now = Number.isNaN(gate.value) ? 'unknown' : `${gate.value.toFixed(decimals)} ${unit}`;
       this.cue(
         t_s,
         `gate-${gate.spec.id}`,
         'caution',
-        `${gate.spec.label} ${now}, ${gate.words} wanted before the ${at}. ${gate.spec.otherwise}`,
+        `${gate.spec.label} ${gate.reading}, ${gate.words} wanted before the ${at}. ${gate.spec.otherwise}`,
         `${gate.spec.label} not ready.`,
       );
     }

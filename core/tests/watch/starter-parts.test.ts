@@ -182,12 +182,12 @@ describe('another try after a start that was stopped', () => {
 
   test('names the gate that is still shut, and is unknown where nothing was sensed', () => {
     const gates = [
-      { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', at: 'starter' as const, verdict: false as const, value: 240, in_s: null },
+      { id: 'residual', label: 'Residual temperature', channel: 'tot.1', words: 'at most 190 °C', at: 'starter' as const, verdict: false as const, reading: '240 °C', in_s: null },
     ]; // oxfmt-ignore
     expect(nextTry(plan('hung'), start({ restDue_s: 0, gates }), [], true).words).toContain(
       'residual temperature is at most 190 °C',
     );
-    const unseen = gates.map((g) => ({ ...g, verdict: 'unknown' as const, value: null }));
+    const unseen = gates.map((g) => ({ ...g, verdict: 'unknown' as const, reading: null }));
     expect(nextTry(plan('hung'), start({ restDue_s: 0, gates: unseen }), [], true)).toMatchObject({
       verdict: 'by-eye',
       words: 'Not sensed: try again only when residual temperature is at most 190 °C by eye.',

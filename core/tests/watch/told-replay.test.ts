@@ -155,7 +155,7 @@ describe('a snapshot', () => {
   test('before a start has no times, and its gates', () => {
     const [start] = at(5).starts;
     expect(start).toMatchObject({ watch: 'engine-1-start', state: 'before', phase: 'off', starterAt_s: null, starterOn_s: 0, starterLeft_s: 45, restDue_s: 0, triesLeft: 2, peak: null, doubt: null }); // oxfmt-ignore
-    expect(start!.gates.map((g) => [g.id, g.verdict, g.value, g.in_s])).toEqual([['volts', true, 24.8, 0], ['residual', true, 20, 0]]); // oxfmt-ignore
+    expect(start!.gates.map((g) => [g.id, g.verdict, g.reading, g.in_s])).toEqual([['volts', true, '24.8 V', 0], ['residual', true, '20 °C', 0]]); // oxfmt-ignore
     expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // oxfmt-ignore
   });
   test('after a stop has no gate that holds before the engine has run down, then those of the next start', () => {
@@ -166,19 +166,19 @@ describe('a snapshot', () => {
     const after = (seconds: number, changed: Readings = {}): (readonly [unknown, ...unknown[]])[] => {
       const { watch, type } = tell('S7', { ...down, ...changed }, { seconds, before: stop });
       const [start] = snapshotOf(watch, type).starts;
-      return [[start!.ranDown], ...start!.gates.map((g) => [g.verdict, Math.round(g.value!)] as const)];
+      return [[start!.ranDown], ...start!.gates.map((g) => [g.verdict, g.reading] as const)];
     };
-    expect(after(20)).toEqual([[false], [false, 17], [false, 600]]);
+    expect(after(20)).toEqual([[false], [false, '17.0 V'], [false, '600 °C']]);
     // the flow of air shows less than what is behind it
-    expect(after(25, { 'tot.1': [[16, 20], [20, 600], [24, 100]] })).toEqual([[false], [false, 17], ['unknown', 100]]); // oxfmt-ignore
-    expect(after(34)).toEqual([[true], [true, 25], [false, 263]]);
-    expect(after(40)).toEqual([[true], [true, 25], [true, 150]]);
+    expect(after(25, { 'tot.1': [[16, 20], [20, 600], [24, 100]] })).toEqual([[false], [false, '17.0 V'], ['unknown', '100 °C']]); // oxfmt-ignore
+    expect(after(34)).toEqual([[true], [true, '24.8 V'], [false, '263 °C']]);
+    expect(after(40)).toEqual([[true], [true, '24.8 V'], [true, '150 °C']]);
     const { watch, type } = tell('S7', down, { seconds: 19 });
     watch.pilotAbort(19);
-    expect(snapshotOf(watch, type).starts[0]!.gates.map((g) => [g.verdict, g.value])).toEqual([['unknown', null], ['unknown', null]]); // oxfmt-ignore
+    expect(snapshotOf(watch, type).starts[0]!.gates.map((g) => [g.verdict, g.reading])).toEqual([['unknown', null], ['unknown', null]]); // oxfmt-ignore
     // one reading that is lost says nothing of the engine
     expect(after(30, { 'ng.1': (t_s, before) => (t_s === 30 ? NaN : before) })[0]).toEqual([false]);
-    expect(after(40, { 'ng.1': (t_s, before) => (t_s < 20 ? before : NaN) })).toEqual([['unknown'], ['unknown', 25], ['unknown', 150]]); // oxfmt-ignore
+    expect(after(40, { 'ng.1': (t_s, before) => (t_s < 20 ? before : NaN) })).toEqual([['unknown'], ['unknown', '24.8 V'], ['unknown', '150 °C']]); // oxfmt-ignore
   });
   test('within a start has its deadlines and what the starter has left', () => {
     const [start] = at(20).starts;

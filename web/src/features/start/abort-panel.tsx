@@ -187,10 +187,10 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
   );
 }
 
-function sayGate({ verdict, value, in_s }: GateSnapshot): string {
+function sayGate({ verdict, reading, in_s }: GateSnapshot): string {
   if (verdict === true) return 'good';
-  if (value === null) return 'unknown';
-  const now = `now\u00A0${Math.round(value * 10) / 10}`;
+  if (reading === null) return 'unknown';
+  const now = `now\u00A0${reading}`;
   if (verdict === 'unknown') return `${now}, not judged yet`;
   return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }
