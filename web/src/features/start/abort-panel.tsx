@@ -190,7 +190,7 @@ function Another({ followed, abort }: { followed: FollowedRun; abort: NonNullabl
 function sayGate({ verdict, reading, in_s }: GateSnapshot): string {
   if (verdict === true) return 'good';
   if (reading === null) return 'unknown';
-  const now = `now\u00A0${reading}`;
+  const now = `now ${reading}`.replaceAll(' ', '\u00A0');
   if (verdict === 'unknown') return `${now}, not judged yet`;
   return in_s !== null && in_s > 0 ? `${now}, in about ${minutes(in_s)}` : now;
 }
