@@ -26,8 +26,6 @@ function callsOf(type: WatchedType, trace: Trace): TriedCall[] {
   const calls: TriedCall[] = [];
   const watch = new Watch(type, {}, (event) => calls.push(...callOf(event)));
   watch.replay(withColumns(type, trace));
-  const { t_s } = trace;
-  if (t_s.length > 0) watch.finish(t_s[t_s.length - 1]!);
   return calls;
 }
 

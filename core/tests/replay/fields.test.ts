@@ -11,9 +11,8 @@ function inRow<T>(field: string, read: (bytes: Uint8Array, from: number, to: num
 }
 
 describe('a figure', () => {
-  const point = new FigureField('.', ['-999', ' Lost ']);
-  const comma = new FigureField(',', []);
-  const read = (field: string, by = point): number | null => inRow(field, (...at) => by.read(...at));
+  const comma = (): FigureField => new FigureField(',', []);
+  const read = (field: string, by = new FigureField('.', ['-999', ' Lost '])): number | null => inRow(field, (...at) => by.read(...at));
 
   test.each<[string, number]>([
     ['0', 0],
@@ -35,9 +34,9 @@ describe('a figure', () => {
   });
 
   test('with a decimal comma is read so, and a point is none there', () => {
-    expect(read('12,75', comma)).toBe(12.75);
-    expect(read('-0,5', comma)).toBe(-0.5);
-    expect(read('1,5e2', comma)).toBe(150);
+    expect(read('12,75', comma())).toBe(12.75);
+    expect(read('-0,5', comma())).toBe(-0.5);
+    expect(read('1,5e2', comma())).toBe(150);
     expect(read('12,75')).toBeNull();
   });
 
@@ -56,8 +55,8 @@ describe('a figure', () => {
   );
 
   test('what the file writes for no reading is no reading for another file', () => {
-    expect(read('-999', comma)).toBe(-999);
-    expect(read('lost', comma)).toBeNull();
+    expect(read('-999', comma())).toBe(-999);
+    expect(read('lost', comma())).toBeNull();
   });
 });
 
@@ -128,7 +127,7 @@ describe('rows of one time stamp', () => {
   });
 
   test('at the end of the file are spread as those before them; with none before, over a second', () => {
-    expect(given([0, 0, 0.5, 0.5]).out.map(([t]) => t)).toEqual([0, 0.25, 0.5, 0.75]);
+    expect(given([1, 1, 1.5, 1.5]).out.map(([t]) => t)).toEqual([1, 1.25, 1.5, 1.75]);
     expect(given([0, 0]).out.map(([t]) => t)).toEqual([0, 0.5]);
     expect(given([]).out).toEqual([]);
   });

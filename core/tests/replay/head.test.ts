@@ -38,6 +38,8 @@ describe('what parts the fields', () => {
     ['blanks between signed figures', ['t Ng', '0 -12', '1 +13'], ' '],
     ['commas, where words hold blanks', ['local time,engine one', '10:00:00 AM,12', '10:00:01 AM,13'], ','],
     ['semicolons, with a title that has none', ['a long title, with a comma', 't;Ng', '0;1', '1;2'], ';'],
+    ['commas, where notes of some rows hold a semicolon', ['t,Ng;%,note', '0,1,a', '1,2,c;d'], ','],
+    ['commas, below a long title of semicolons', [...Array.from({ length: 20 }, () => 'key;word'), 't,Ng', ...Array.from({ length: 14 }, (_, i) => `${i},1`)], ','],
     ['tabs, where one row is cut off', ['t\tNg\tTOT', '0\t1\t2', '1\t2\t3', '2\t3\t4', '3\t4'], '\t'],
   ])('%s', (_, lines, separator) => {
     expect(head(...lines).separator).toBe(separator);
@@ -63,12 +65,16 @@ describe('the rows before the figures', () => {
     const found = head('Recorder 7', 'of a day', 't;Ng;TOT', 's;%;degC', '0;1;20', '1;2;21');
     expect(found).toMatchObject({ headerRows: 4, names: ['t', 'Ng', 'TOT'], units: ['s', '%', 'degC'] });
     expect(found.rows).toEqual([['0', '1', '20'], ['1', '2', '21']]); // oxfmt-ignore
+    // a row of figures that is no row of the table
+    expect(head('1;2', 't;Ng;TOT', '0;1;2', '1;2;3').headerRows).toBe(2);
   });
 
   test('a column without a name has its number, a unit in brackets its word', () => {
     const found = head('t,,Ng (%),TOT [degC] ', '0,1,2,3', '1,2,3,4');
     expect(found.names).toEqual(['t', 'column 2', 'Ng (%)', 'TOT [degC]']);
     expect(found.units).toEqual(['', '', '%', 'degC']);
+    expect(head('t,Ng [ % ],Ng (left) speed', '0,1,2', '1,2,3').units).toEqual(['', '%', '']);
+    expect(head('t , Ng ', '   ', '0,1')).toMatchObject({ names: ['t', 'Ng'], rows: [['0', '1']] });
     expect(head('0,1', '1,2')).toMatchObject({ headerRows: 0, names: ['column 1', 'column 2'], units: ['', ''] });
   });
 
@@ -119,6 +125,11 @@ describe('a first mapping', () => {
     ['time', ['100000000001', '100000000101'], 'milliseconds'],
     ['time', ['46351.25', '46351.2501'], 'days'],
     ['time', ['46351', '46352'], 'seconds'],
+    ['time', ['46351.25', '46352.25'], 'seconds'],
+    ['time', ['5', '6', '4'], 'unknown'],
+    ['time', ['1', '1', '2'], 'seconds'],
+    ['time', ['0', '1', '21', '22'], 'seconds'],
+    ['time', ['10:00:00', 'x', 'y'], 'unknown'],
     ['time', ['15000.25', '15000.2501'], 'seconds'],
     ['time', ['90000.25', '90000.2501'], 'seconds'],
     ['time', ['5', '4', '3'], 'unknown'],
@@ -140,6 +151,7 @@ describe('a first mapping', () => {
     const mapped = (...lines: string[]) => guessMapping(head(...lines), skerry.channels).time;
     expect(mapped('Ng;t_s', '1;0', '2;1')).toMatchObject({ column: 1, format: 'seconds' });
     expect(mapped('seconds;clock;Ng', '0;10:00:00;1', '1;10:00:01;1')).toMatchObject({ column: 1, format: 'clock' });
+    expect(mapped('t;Ng', '0;1', '1;2', 'the end', 'of', 'the day')).toMatchObject({ column: 0, format: 'seconds' });
     expect(mapped('a;b', '1;0', '2;1')).toMatchObject({ column: 0, format: 'unknown', rate_Hz: 10, start_s: 0 });
   });
 

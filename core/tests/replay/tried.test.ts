@@ -35,6 +35,14 @@ describe('a recorded start under two versions of its type', () => {
     expect(tryStart(lower, moved(limit, -310), flown()).outcome).toBe('told-otherwise');
   });
 
+  test('of which one only warns where the other says nothing', () => {
+    const { outcome, before, after } = tryStart(skerry, moved('oil-temperature', -200), flown());
+    expect(outcome).toBe('told-otherwise');
+    const added = after.filter((c) => !before.some((b) => b.text === c.text));
+    expect(added).toMatchObject([{ stops: false, text: expect.stringMatching(/oil temp/i) as string }]);
+    expect(added[0]!.t_s).toBeGreaterThan(flown().t_s[0]!);
+  });
+
   test('a channel that was not recorded is unknown, and one that nobody has is not read', () => {
     const trace = flown();
     const tot = trace.channels.indexOf('tot.1');
