@@ -12,7 +12,8 @@ function inRow<T>(field: string, read: (bytes: Uint8Array, from: number, to: num
 
 describe('a figure', () => {
   const comma = (): FigureField => new FigureField(',', []);
-  const read = (field: string, by = new FigureField('.', ['-999', ' Lost '])): number | null => inRow(field, (...at) => by.read(...at));
+  const read = (field: string, by = new FigureField('.', ['-999', ' Lost '])): number | null =>
+    inRow(field, (...at) => by.read(...at));
 
   test.each<[string, number]>([
     ['0', 0],

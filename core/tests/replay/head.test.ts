@@ -39,7 +39,11 @@ describe('what parts the fields', () => {
     ['commas, where words hold blanks', ['local time,engine one', '10:00:00 AM,12', '10:00:01 AM,13'], ','],
     ['semicolons, with a title that has none', ['a long title, with a comma', 't;Ng', '0;1', '1;2'], ';'],
     ['commas, where notes of some rows hold a semicolon', ['t,Ng;%,note', '0,1,a', '1,2,c;d'], ','],
-    ['commas, below a long title of semicolons', [...Array.from({ length: 20 }, () => 'key;word'), 't,Ng', ...Array.from({ length: 14 }, (_, i) => `${i},1`)], ','],
+    [
+      'commas, below a long title of semicolons',
+      [...Array.from({ length: 20 }, () => 'key;word'), 't,Ng', ...Array.from({ length: 14 }, (_, i) => `${i},1`)],
+      ',',
+    ],
     ['tabs, where one row is cut off', ['t\tNg\tTOT', '0\t1\t2', '1\t2\t3', '2\t3\t4', '3\t4'], '\t'],
   ])('%s', (_, lines, separator) => {
     expect(head(...lines).separator).toBe(separator);

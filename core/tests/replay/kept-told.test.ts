@@ -13,7 +13,12 @@ function keep(readings: Readings = {}, without: readonly string[] = []): KeptRec
   const head = headOf(text, 'utf-8');
   const guessed = guessMapping(head, type.channels);
   const mapping = { ...guessed, columns: guessed.columns.filter((c) => !without.includes(c.channel)) };
-  const file = { name: 'flight 2024-05-06 0940.csv', bytes: new TextEncoder().encode(text), mapping, names: head.names };
+  const file = {
+    name: 'flight 2024-05-06 0940.csv',
+    bytes: new TextEncoder().encode(text),
+    mapping,
+    names: head.names,
+  };
   return keepRecording(type, file, who);
 }
 
