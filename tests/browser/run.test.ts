@@ -53,7 +53,9 @@ test('a hot start is caught: the cue takes the middle, the list turns, the actio
   expect(await seriousFindings(page)).toEqual([]);
   // nothing of the next start is good while this one burns
   expect(await page.$$eval('[data-next] [data-gate]', (gates) => gates.map((g) => (g as HTMLElement).dataset['verdict'])).then((all) => [all.length > 0, all.includes('true')])).toEqual([true, false]); // oxfmt-ignore
-  expect(await stage.text('[data-next] [data-gate="residual"]')).toMatch(/now\s\d+\s°C/);
+  await page.waitForFunction(() =>
+    /now\s\d+\s°C/.test(document.querySelector('[data-next] [data-gate="residual"]')?.textContent ?? ''),
+  );
   const stopping = await presentItem(page);
   await page.keyboard.press('s');
   await leaveItem(page, stopping);

@@ -74,13 +74,13 @@ export function snapshotOf(watch: Watch, type: TypeFile): WatchSnapshot {
   return {
     phase: watch.phase,
     sourceLost: watch.sourceLost,
-    starts: watch.starts.map((machine) => startOf(machine, watch.lastFrame_s)),
+    starts: watch.starts.map((machine) => startOf(machine, watch.lastFrame_s, watch.sourceLost)),
     leading: watch.starts.indexOf(watch.start),
     room,
   };
 }
 
-function startOf(machine: StartMachine, t_s: number): StartSnapshot {
+function startOf(machine: StartMachine, t_s: number, sourceLost: boolean): StartSnapshot {
   const { record, duty } = machine;
   const turbine = machine instanceof TurbineStartMachine ? machine.predictor : null;
   // far from its peak the closed form is far too low: nothing is shown before its spread is small
@@ -108,9 +108,10 @@ function startOf(machine: StartMachine, t_s: number): StartSnapshot {
       channel: gate.channel,
       words: gate.words,
       at: gate.spec.at,
-      verdict: gate.verdict,
-      reading: Number.isNaN(gate.value) ? null : gate.reading,
-      in_s: gate.predicted_s(),
+      // what it read before the line was lost is not what it reads now
+      verdict: sourceLost ? 'unknown' : gate.verdict,
+      reading: sourceLost || Number.isNaN(gate.value) ? null : gate.reading,
+      in_s: sourceLost ? null : gate.predicted_s(),
     })),
   };
 }

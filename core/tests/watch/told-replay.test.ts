@@ -158,6 +158,11 @@ describe('a snapshot', () => {
     expect(start!.gates.map((g) => [g.id, g.verdict, g.reading, g.in_s])).toEqual([['volts', true, '24.8 V', 0], ['residual', true, '20 °C', 0]]); // oxfmt-ignore
     expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', null, false], ['oil', null, false], ['rotor', null, false], ['starter', null, false], ['idle', null, false]]); // oxfmt-ignore
   });
+  test('of a line that is lost has no reading at its gates', () => {
+    const { watch, type } = tell('S7', {}, { seconds: 5 });
+    watch.clock(6);
+    expect(snapshotOf(watch, type).starts[0]!.gates.map((g) => [g.verdict, g.reading, g.in_s])).toEqual([['unknown', null, null], ['unknown', null, null]]); // oxfmt-ignore
+  });
   test('after a stop has no gate that holds before the engine has run down, then those of the next start', () => {
     const down: Readings = { 'ng.1': [[10, 0], [14, 16], [20, 30], [26, 30], [36, 0]], 'tot.1': [[16, 20], [20, 600], [32, 300], [40, 150]], 'fuel.1.flow': (t_s, before) => (t_s < 20 ? before : 0), 'starter.1.amps': (t_s, before) => (t_s < 26 ? before : 0), 'bus.volts': [[9.9, 24.8], [10, 17], [25.9, 17], [26, 24.8]] }; // oxfmt-ignore
     const stop = (t_s: number, watch: Watch): void => {
