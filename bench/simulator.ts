@@ -10,9 +10,9 @@ import {
 import { compiledPiston } from './compiled/piston.ts';
 import { compiledTurbine } from './compiled/turbine.ts';
 import { types } from '../tests/skerry.ts';
-import { best, type Line } from './measure.ts';
+import { best, type Line, many } from './measure.ts';
 
-const SIMULATED_S = 600;
+const SIMULATED_S = many(600, 120);
 
 /** Each plant from cold through a start to idle and on, sensors with noise, on one core. */
 export function simulator(): Line[] {

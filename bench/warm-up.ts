@@ -37,7 +37,7 @@ const UNUSUAL = [
 
 /** Warm-ups of random days, each forecast from its own first minute and the days before it; then days unlike all of them. */
 export function warmUp(): Line[] {
-  return TYPES.flatMap(([id, mean_C]) => new WarmUps(id, mean_C).lines());
+  return TYPES.slice(0, many(TYPES.length, 2)).flatMap(([id, mean_C]) => new WarmUps(id, mean_C).lines());
 }
 
 /** What was forecast of one wait, s, and what was really left. */

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { PistonParameters } from '@rouse/core/aircraft';
@@ -35,6 +35,7 @@ export function compiledPiston(p: PistonParameters): Line | null {
     const [seconds, n, head] = execFileSync(path.join(dir, 'plant'), { encoding: 'utf8' }).split(' ').map(Number);
     return { seconds: seconds!, n: n!, head: head! };
   });
+  rmSync(dir, { recursive: true });
   const compiled_s = Math.min(...runs.map((r) => r.seconds));
   let ours = fly(p);
   const ours_s = best(15, () => (ours = fly(p)));

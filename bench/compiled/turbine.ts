@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { SimulatorParameters } from '@rouse/core/aircraft';
@@ -34,6 +34,7 @@ export function compiledTurbine(id: string, p: SimulatorParameters): Line | null
     const [seconds, n, nr, T45] = execFileSync(path.join(dir, 'plant'), { encoding: 'utf8' }).split(' ').map(Number);
     return { seconds: seconds!, n: n!, nr: nr!, T45: T45! };
   });
+  rmSync(dir, { recursive: true });
   const compiled_s = Math.min(...runs.map((r) => r.seconds));
   let ours = fly(p);
   const ours_s = best(RUNS, () => (ours = fly(p)));

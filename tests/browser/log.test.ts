@@ -81,6 +81,8 @@ test('trends by keyboard, with their table; another aircraft by the key A', { ti
   await page.keyboard.type('QV-ERN');
   await page.keyboard.press('Enter');
   await page.waitForFunction((id) => location.pathname === `/log/${id}/trends`, {}, idOf('QV-ERN'));
+  // its address is there before its page
+  await page.waitForSelector('button[aria-label^="QV-ERN"]');
   // every place of the rail opens on the one that was used last
   await go(page, '/brief');
   await page.waitForFunction((id) => location.pathname === `/brief/${id}`, {}, idOf('QV-ERN'));

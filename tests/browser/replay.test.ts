@@ -1,17 +1,18 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { flyPractice } from '@rouse/core/drill';
 import { conditionsOf } from '@rouse/core/simulator';
 import { columnOf, type Trace } from '@rouse/core/trace';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { expect, test } from 'vitest';
+import { afterAll, expect, test } from 'vitest';
 import { skerry } from '../skerry.ts';
 import { seriousFindings } from './chrome.ts';
 import { useStage } from './stage.ts';
 
 const stage = useStage();
 const dir = mkdtempSync(path.join(tmpdir(), 'rouse-replay-'));
+afterAll(() => rmSync(dir, { recursive: true }));
 
 /** A hot start as another recorder would have written it: other names, units, separator, decimals and clock. */
 function foreignFile(name: string, spoil: (lines: string[]) => string[] = (l) => l): string {

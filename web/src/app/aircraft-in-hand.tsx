@@ -1,5 +1,5 @@
 import type { AircraftToday } from '@rouse/core/contract';
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { readSetting, writeSetting } from '../platform/storage.ts';
@@ -8,9 +8,9 @@ import { troubleIn, useTodayQuery } from './server-data.ts';
 
 const KEPT = 'aircraft';
 
-/** Remembers which aircraft is worked on: the places of the rail open on it. */
+/** Remembers which aircraft is worked on, as soon as its page is there: the places of the rail open on it. */
 export function useKeepInHand(aircraft: string | undefined): void {
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (aircraft !== undefined) writeSetting(KEPT, aircraft);
   }, [aircraft]);
 }
