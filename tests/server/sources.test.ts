@@ -56,12 +56,12 @@ test('each tail has a stand-in of its own: conditions of one leave the others al
 });
 
 test(
-  'a piston start over NMEA: watched, kept, and read back without a temperature plane',
+  'a piston start over NMEA and UDP, with lines lost and garbled: watched, kept, and read back without a temperature plane',
   { timeout: 90_000 },
   async () => {
     const aircraft = idOf('QV-TRN');
     await call.choose('mild', aircraft);
-    const line = { ...CLEAN_LINE, format: 'nmea', transport: 'udp' };
+    const line = { ...CLEAN_LINE, format: 'nmea', transport: 'udp', drop: 0.05, corrupt: 0.05, repeat: 0.05 };
     expect((await call.post('/stand-in/line', { aircraft, line })).status).toBe(200);
     const run = await call.open(aircraft);
     await call.work(run, 'oil-up');
@@ -74,6 +74,7 @@ test(
       'charging',
       'idle',
     ]);
+    expect(entries.filter((e) => e.kind === 'abort')).toEqual([]);
     const debrief = await waitUntil(async () => {
       const read = await call.get<Debrief>(`/runs/${run}/debrief`);
       return read.starts.length ? read : null;

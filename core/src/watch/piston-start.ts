@@ -4,6 +4,7 @@ import * as aborts from './abort-calls.ts';
 import type { StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
 import { Lasting } from './lasting.ts';
+import { SeenFor } from './seen-for.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
 import { StuckReading } from './stuck-reading.ts';
@@ -47,8 +48,8 @@ export class PistonStartMachine extends StartMachine {
   private slow_s = 0;
   private readonly lost = new Lasting();
   private hangs_s = 0;
-  private charges_s = 0;
-  private idle_s = 0;
+  private readonly charges = new SeenFor();
+  private readonly atIdle = new SeenFor();
   private notCharging = false;
   private oilUnseen = false;
   private cranked_s = 0;
@@ -131,8 +132,8 @@ export class PistonStartMachine extends StartMachine {
     this.slow_s = 0;
     this.lost.reset();
     this.hangs_s = 0;
-    this.charges_s = 0;
-    this.idle_s = 0;
+    this.charges.reset();
+    this.atIdle.reset();
     this.cranked_s = 0;
     this.lastSpeed_pct = NaN;
     this.rate_pct_s = 0;
@@ -233,17 +234,18 @@ export class PistonStartMachine extends StartMachine {
     const { spec, record: r } = this;
     const speed = values[this.iSpeed]!;
     const inside = speed >= spec.idle_pct[0] && speed <= spec.idle_pct[1];
-    this.idle_s = inside ? this.idle_s + dt_s : 0;
+    const idle_s = this.atIdle.update(dt_s, speed, inside);
     if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
-    if (!inside) r.idleAt_s = NaN;
-    return this.idle_s >= spec.idleFor_s;
+    if (idle_s === 0 && !inside) r.idleAt_s = NaN;
+    return idle_s >= spec.idleFor_s;
   }
 
   private settle(t_s: number, dt_s: number, speed: number, values: ArrayLike<number>): void {
     const { spec, record: r } = this;
     if (this.state === 'running' && !Number.isNaN(r.oilAt_s)) this.enter(t_s, 'oil-up', 'Oil pressure up');
-    this.charges_s = values[this.iAmps]! > spec.chargingAbove_A ? this.charges_s + dt_s : 0;
-    if (Number.isNaN(r.chargingAt_s) && this.charges_s >= CHARGES_FOR_S) {
+    const amps = values[this.iAmps]!;
+    const charges_s = this.charges.update(dt_s, amps, amps > spec.chargingAbove_A);
+    if (Number.isNaN(r.chargingAt_s) && charges_s >= CHARGES_FOR_S) {
       r.chargingAt_s = t_s;
       this.call(t_s, 'charging', 'Charging');
     }

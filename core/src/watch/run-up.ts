@@ -1,6 +1,7 @@
 import type { Phase, RunUpWatch, TypeFile } from '../aircraft/index.ts';
 import type { EventSink } from './events.ts';
 import type { Guard } from './limit-windows.ts';
+import { SeenFor } from './seen-for.ts';
 
 /** The running aircraft between idle and flight: selectors moved, torques within bounds, rotor in its window by a deadline. */
 export class RunUp {
@@ -8,7 +9,7 @@ export class RunUp {
   phase: Extract<Phase, 'idle' | 'run-up' | 'flight'> = 'idle';
   readonly columns: readonly number[];
   private since_s = NaN;
-  private steady_s = 0;
+  private readonly steady = new SeenFor();
   private lateCalled = false;
   private torqueCalled = false;
   private torqueMax_pct = 0;
@@ -18,6 +19,7 @@ export class RunUp {
   private readonly torques: readonly number[];
   private readonly iRotor: number;
   private readonly iNeeded: number;
+  private readonly needs: string;
   private readonly spec: RunUpWatch;
   private readonly emit: EventSink;
 
@@ -29,6 +31,7 @@ export class RunUp {
     this.torques = (spec.torque?.channels ?? []).map(index);
     this.iRotor = index(spec.rotor);
     this.iNeeded = spec.flightNeeds ? index(spec.flightNeeds.channel) : -1;
+    this.needs = type.channels[this.iNeeded]?.label ?? '';
     this.columns = [...this.selectors, ...this.torques, this.iRotor, ...(this.iNeeded < 0 ? [] : [this.iNeeded])];
   }
 
@@ -46,17 +49,17 @@ export class RunUp {
   step(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
     const { phase } = this;
     if (phase === 'idle') {
-      if (this.atFlight(values)) this.begin(t_s);
+      if (this.atFlight(values)) this.begin(t_s, values);
     } else if (this.selectors.some((i) => values[i]! < this.spec.idleBelow)) this.phase = 'idle';
     else if (phase === 'run-up') this.follow(t_s, dt_s, values);
-    else if (!this.hasWhatFlightNeeds(values)) this.begin(t_s);
+    else if (this.lacksWhatFlightNeeds(values)) this.begin(t_s, values);
     return this.phase !== phase;
   }
 
   /** Whether a replay must look at every row up to this time. */
   needsCloseLook(until_s: number): boolean {
     if (this.phase !== 'run-up' || Number.isNaN(this.since_s)) return false;
-    return this.torques.length > 0 || this.steady_s > 0 || until_s - this.since_s > this.spec.within_s;
+    return this.torques.length > 0 || this.steady.seconds > 0 || until_s - this.since_s > this.spec.within_s;
   }
 
   /** Readings that can end the present phase when they leave these ranges. */
@@ -68,13 +71,13 @@ export class RunUp {
     if (this.phase === 'flight') return [...atFlight, ...needed(flightNeeds?.atLeast ?? 0, Infinity)];
     return Number.isNaN(this.since_s)
       ? [...atFlight, ...needed(-Infinity, (flightNeeds?.atLeast ?? 0) - 0.01)]
-      : [...atFlight, { index: this.iRotor, low: -Infinity, high: rotor_pct[0] }];
+      : [...atFlight, ...needed(flightNeeds?.atLeast ?? 0, Infinity), { index: this.iRotor, low: -Infinity, high: rotor_pct[0] }]; // oxfmt-ignore
   }
 
-  private begin(t_s: number): void {
+  private begin(t_s: number, values: ArrayLike<number>): void {
     this.phase = 'run-up';
-    this.since_s = t_s;
-    this.steady_s = 0;
+    this.since_s = this.hasWhatFlightNeeds(values) ? t_s : NaN;
+    this.steady.reset();
     this.lateCalled = false;
     this.torqueCalled = false;
     this.torqueMax_pct = this.splitMax_pct = this.rotorMax_pct = 0;
@@ -89,34 +92,53 @@ export class RunUp {
     return this.iNeeded < 0 || values[this.iNeeded]! >= this.spec.flightNeeds!.atLeast;
   }
 
+  /** A reading that is missing says neither. */
+  private lacksWhatFlightNeeds(values: ArrayLike<number>): boolean {
+    return this.iNeeded >= 0 && values[this.iNeeded]! < this.spec.flightNeeds!.atLeast;
+  }
+
   private follow(t_s: number, dt_s: number, values: ArrayLike<number>): void {
     const { spec } = this;
-    if (!this.hasWhatFlightNeeds(values)) {
+    if (this.lacksWhatFlightNeeds(values)) {
       this.since_s = NaN;
-      this.steady_s = 0;
+      this.steady.reset();
       return;
     }
-    if (Number.isNaN(this.since_s)) this.begin(t_s);
+    const unknown = !this.hasWhatFlightNeeds(values);
+    if (Number.isNaN(this.since_s)) {
+      if (unknown) return;
+      this.begin(t_s, values);
+    }
     const nr = values[this.iRotor]!;
     if (nr > this.rotorMax_pct) this.rotorMax_pct = nr;
     this.watchTorque(t_s, values);
     const inside = nr >= spec.rotor_pct[0] && nr <= spec.rotor_pct[1];
-    this.steady_s = inside ? this.steady_s + dt_s : 0;
+    const steady_s = this.steady.update(dt_s, unknown ? NaN : nr, inside);
     const took_s = t_s - this.since_s;
-    if (this.steady_s >= spec.steadyFor_s && this.isMatched(values)) {
+    if (inside && !unknown && steady_s >= spec.steadyFor_s && this.isMatched(values)) {
       this.phase = 'flight';
       const text = `Rotor ${nr.toFixed(0)} percent, steady`;
       this.emit({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text, say: text });
       const { torqueMax_pct, splitMax_pct, rotorMax_pct } = this;
       this.emit({ kind: 'run-up-done', t_s, watch: spec.id, took_s, torqueMax_pct, splitMax_pct, rotorMax_pct });
-    } else if (took_s > spec.within_s && !this.lateCalled) {
-      this.lateCalled = true;
-      const missing = inside
-        ? `Torques still ${this.splitOf(values).toFixed(0)} % apart ${spec.within_s} s after flight was selected; ${spec.torque?.split_pct} % at most expected`
-        : `Rotor ${nr.toFixed(0)} % ${spec.within_s} s after flight was selected; ${spec.rotor_pct[0]} to ${spec.rotor_pct[1]} % expected`;
-      this.caution(t_s, 'late', missing, inside ? 'Torque split.' : 'Rotor not at flight speed.');
-    }
+    } else if (took_s > spec.within_s && !this.lateCalled) this.late(t_s, values, inside);
   }
+
+  /** What is missing when its time is over; a rotor that only has to stay where it is lacks nothing yet. */
+  private late(t_s: number, values: ArrayLike<number>, inside: boolean): void {
+    const { within_s, rotor_pct, torque } = this.spec;
+    const after = `${within_s} s after flight was selected`;
+    const nr = values[this.iRotor]!;
+    const split = this.splitOf(values);
+    const unread = !this.hasWhatFlightNeeds(values) ? this.needs : Number.isNaN(nr) ? 'Rotor' : inside && Number.isNaN(split) ? 'Torque' : null;
+    if (inside && unread === null && this.isMatched(values)) return;
+    this.lateCalled = true;
+    if (unread !== null) this.caution(t_s, 'late', `${unread} is not read ${after}: look and decide`, `${unread} unknown.`);
+    else if (!inside)
+      this.caution(t_s, 'late', `Rotor ${nr.toFixed(0)} % ${after}; ${rotor_pct[0]} to ${rotor_pct[1]} % expected`, 'Rotor not at flight speed.');
+    else
+      this.caution(t_s, 'late', `Torques still ${split.toFixed(0)} % apart ${after}; ${torque?.split_pct} % at most expected`, 'Torque split.');
+  } // oxfmt-ignore
 
   /** Torque above what a run-up on the ground may take is called once; the split is judged when the rotor is steady. */
   private watchTorque(t_s: number, values: ArrayLike<number>): void {

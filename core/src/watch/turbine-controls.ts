@@ -1,6 +1,7 @@
 import type { TurbineStart } from '../aircraft/index.ts';
 import * as aborts from './abort-calls.ts';
 import { Lasting } from './lasting.ts';
+import { SeenFor } from './seen-for.ts';
 
 /** what one reading alone says that would stop a good start, no fuel, no selector, no control, may be a lost one */
 export const ALONE_S = 0.1;
@@ -16,7 +17,7 @@ export class TurbineControls {
   private readonly deselected = new Lasting();
   private readonly fewChannels = new Lasting();
   private readonly noChannel = new Lasting();
-  private fire_s = 0;
+  private readonly burning = new SeenFor();
   private oneChannel = false;
 
   /** @param columns of the frames, -1 for what is not sensed */
@@ -29,15 +30,14 @@ export class TurbineControls {
     this.deselected.reset();
     this.fewChannels.reset();
     this.noChannel.reset();
-    this.fire_s = 0;
+    this.burning.reset();
     this.oneChannel = false;
   }
 
   /** One frame of a start that goes on. @returns why it is stopped; 'one-channel' once, when one is left; or null */
   judge(dt_s: number, ng_pct: number, values: ArrayLike<number>): aborts.AbortCall | 'one-channel' | null {
     const { fire, selector, controlChannels } = this.columns;
-    this.fire_s = values[fire]! >= 1 ? this.fire_s + dt_s : 0;
-    if (this.fire_s > FIRE_FOR_S) return aborts.fire(ng_pct);
+    if (this.burning.update(dt_s, values[fire]!, values[fire]! >= 1) > FIRE_FOR_S) return aborts.fire(ng_pct);
     const deselected = this.deselected.update(dt_s, values[selector] === 0) > ALONE_S;
     if (this.byControl && deselected) return aborts.selectorOff(ng_pct);
     const healthy = values[controlChannels]!;

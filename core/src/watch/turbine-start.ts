@@ -7,6 +7,7 @@ import type { EventSink } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
 import { idleWindow } from './idle-window.ts';
 import { Lasting } from './lasting.ts';
+import { SeenFor } from './seen-for.ts';
 import type { Milestone } from './milestone.ts';
 import { StartMachine } from './start-machine.ts';
 import { ALONE_S, TurbineControls } from './turbine-controls.ts';
@@ -45,7 +46,7 @@ export class TurbineStartMachine extends StartMachine {
   private readonly lost = new Lasting();
   private readonly cut = new Lasting();
   private readonly held = new Lasting();
-  private idle_s = 0;
+  private readonly atIdle = new SeenFor();
   private lastNg_pct = NaN;
   private releaseCalled = false;
   private unseenOil = false;
@@ -104,7 +105,7 @@ export class TurbineStartMachine extends StartMachine {
     this.cut.reset();
     this.held.reset();
     this.controls.reset();
-    this.idle_s = 0;
+    this.atIdle.reset();
     this.lastNg_pct = NaN;
     this.releaseCalled = false;
     this.unseenOil = false;
@@ -283,10 +284,10 @@ export class TurbineStartMachine extends StartMachine {
     // an idle that is too high when its time is over is said to be so; it is no start that is too slow
     const tooHigh = ng > high && t_s - r.starterAt_s > this.spec.idleWithin_s;
     const inside = ng >= low && (ng <= high || tooHigh);
-    this.idle_s = inside ? this.idle_s + dt_s : 0;
+    const idle_s = this.atIdle.update(dt_s, ng, inside);
     if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
-    if (!inside) r.idleAt_s = NaN;
-    if (this.idle_s < this.spec.idleFor_s) return false;
+    if (idle_s === 0 && !inside) r.idleAt_s = NaN;
+    if (idle_s < this.spec.idleFor_s) return false;
     if (tooHigh) this.idleTooHigh(t_s, ng, high);
     return true;
   }

@@ -172,6 +172,41 @@ describe('a run-up that needs a switch', () => {
     told.hold(STEP_S);
     expect(told.runUp.phase).toBe('flight');
   });
+  test('goes on where its reading, or the rotor’s, is missing for a frame', () => {
+    const told = new Told('T2');
+    told.hold(4, governed);
+    told.hold(STEP_S, { 'switch.governor': NaN });
+    told.hold(STEP_S, { ...governed, nr: NaN });
+    told.hold(1, governed);
+    expect(told.runUp.phase).toBe('run-up');
+    told.hold(STEP_S);
+    expect(told.runUp.phase).toBe('flight');
+    expect(told.events.at(-1)).toMatchObject({ took_s: 5.25 });
+    expect(told.hold(3, { 'switch.governor': NaN })).toBe(0);
+    expect(told.hold(STEP_S, { 'switch.governor': 0 })).toBe(1);
+    expect(told.said).toHaveLength(1);
+  });
+  test('is late in words where a reading stays away, and is not while it only has to stay where it is', () => {
+    const late = (id: 'T2' | 'H9', readings: Readings): string[] => {
+      const told = new Told(id);
+      told.hold(1, id === 'T2' ? { ...governed, nr: 90 } : { ...IDLE, ...both(2), nr: 90 });
+      told.hold(45, readings);
+      return told.said;
+    };
+    expect(late('T2', { 'switch.governor': NaN })).toEqual(['40.25 run-up-late: Governor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    expect(late('T2', { nr: NaN })).toEqual(['40.25 run-up-late: Rotor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    expect(late('H9', { nr: 100, 'tq.2': NaN })).toEqual(['40.25 run-up-late: Torque is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    const told = new Told('T2');
+    told.hold(38, { ...governed, nr: 90 });
+    told.hold(6, governed);
+    expect(told.said).toEqual(['43 run-up-done: Rotor 98 percent, steady']);
+  });
+  test('does not begin while nobody knows of it', () => {
+    const told = new Told('T2');
+    told.hold(60, { ...governed, 'switch.governor': NaN });
+    expect(told.runUp.phase).toBe('run-up');
+    expect(told.said).toEqual([]);
+  });
   test('is found where it is', () => {
     expect(new Told('T2').found(governed)).toBe('flight');
     expect(new Told('T2').found({ ...governed, 'switch.governor': 0 })).toBe('run-up');
@@ -203,7 +238,7 @@ describe('what a replay of a run-up looks at', () => {
     told.hold(1, { 'engine.rpm': 97, nr: 90, 'switch.governor': 0 });
     expect(edges()).toEqual([[80, Infinity], [-Infinity, 0.49]]); // oxfmt-ignore
     told.hold(1, { 'switch.governor': 1 });
-    expect(edges()).toEqual([[80, Infinity], [-Infinity, 96.5]]); // oxfmt-ignore
+    expect(edges()).toEqual([[80, Infinity], [0.5, Infinity], [-Infinity, 96.5]]); // oxfmt-ignore
     told.hold(10, { nr: 98 });
     expect(edges()).toEqual([[80, Infinity], [0.5, Infinity]]); // oxfmt-ignore
     const twin = new Told('H9');
