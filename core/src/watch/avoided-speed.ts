@@ -1,5 +1,6 @@
 import type { RunUpWatch, TypeFile } from '../aircraft/index.ts';
 import type { EventSink } from './events.ts';
+import { SeenFor } from './seen-for.ts';
 
 type AvoidSpec = NonNullable<RunUpWatch['avoid']>[number];
 
@@ -9,7 +10,7 @@ export class AvoidedSpeed {
   private readonly spec: AvoidSpec;
   private readonly label: string;
   private readonly emit: EventSink;
-  private inside_s = 0;
+  private readonly inside = new SeenFor();
   private called = false;
 
   constructor(type: TypeFile, spec: AvoidSpec, emit: EventSink) {
@@ -21,13 +22,9 @@ export class AvoidedSpeed {
 
   step(t_s: number, dt_s: number, value: number): void {
     const { between, longest_s, why } = this.spec;
-    if (!(value > between[0] && value < between[1])) {
-      this.inside_s = 0;
-      this.called = false;
-      return;
-    }
-    this.inside_s += dt_s;
-    if (this.inside_s <= longest_s || this.called) return;
+    const inside_s = this.inside.update(dt_s, value, value > between[0] && value < between[1]);
+    if (inside_s === 0) this.called = false;
+    if (inside_s <= longest_s || this.called) return;
     this.called = true;
     const text = `${this.label} between ${between[0]} and ${between[1]} % for more than ${longest_s} s. ${why}`;
     this.emit({ kind: 'cue', t_s, code: 'avoided-speed', severity: 'caution', text, say: `${this.label}, move on.` });
@@ -35,7 +32,7 @@ export class AvoidedSpeed {
 
   /** Whether a replay must look at each of these rows. */
   needsCloseLook(column: Float64Array, from: number, to: number): boolean {
-    if (this.inside_s > 0) return true;
+    if (this.inside.seconds > 0) return true;
     const [low, high] = this.spec.between;
     for (let i = from; i < to; i++) if (column[i]! > low && column[i]! < high) return true;
     return false;

@@ -31,6 +31,7 @@ export class StuckReading {
       this.movedFrom = other;
       return false;
     }
+    if (Number.isNaN(this.movedFrom)) this.movedFrom = other;
     this.stands_s += dt_s;
     this.samples++;
     const stands = this.stands_s >= STANDS_FOR_S && this.samples >= STANDS_FOR_SAMPLES;

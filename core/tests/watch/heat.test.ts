@@ -386,6 +386,9 @@ describe('a reading that stands', () => {
       ),
     ).toBeNull();
   });
+  test('is found though the other was missing when it began to stand', () => {
+    expect(stands(0.125, () => 612, (k) => (k % 5 === 0 ? NaN : 30 + k))).toBe(24); // oxfmt-ignore
+  });
   test('moves, and is believed at once; lost, it does not stand', () => {
     const stuck = new StuckReading(0);
     for (let k = 0; k < 30; k++) stuck.update(0.125, 612, 30 + k, 5);

@@ -269,6 +269,11 @@ describe('a speed to pass through', () => {
   test('its edges are outside, and a reading that is not there too', () => {
     for (const speed of [51, 58, NaN]) expect(stay(held(speed, 60))).toEqual([]);
   });
+  test('on a line that loses one reading in five a stay is one stay', () => {
+    const poor = held(55, 60).map((speed, k) => (k % 5 === 3 ? NaN : speed));
+    expect(stay(poor).map((s) => s.split(' ')[0])).toEqual(['10']);
+    expect(stay([...held(55, 14), NaN, NaN, NaN, ...held(55, 14)])).toEqual([]);
+  });
   test('is looked at closely by a replay while it is in there', () => {
     const avoided = new AvoidedSpeed(trainer, spec, () => undefined);
     const column = Float64Array.from([40, 51, 55, 58, 60, NaN]);
