@@ -1,6 +1,8 @@
 import type { Phase, RunUpWatch, TypeFile } from '../aircraft/index.ts';
 import type { EventSink } from './events.ts';
 import type { Guard } from './limit-windows.ts';
+import { Lasting } from './lasting.ts';
+import { HOLE_S } from './seen.ts';
 import { SeenFor } from './seen-for.ts';
 
 /** The running aircraft between idle and flight: selectors moved, torques within bounds, rotor in its window by a deadline. */
@@ -10,6 +12,7 @@ export class RunUp {
   readonly columns: readonly number[];
   private since_s = NaN;
   private readonly steady = new SeenFor();
+  private readonly unread = new Lasting();
   private lateCalled = false;
   private torqueCalled = false;
   private torqueMax_pct = 0;
@@ -78,6 +81,7 @@ export class RunUp {
     this.phase = 'run-up';
     this.since_s = this.hasWhatFlightNeeds(values) ? t_s : NaN;
     this.steady.reset();
+    this.unread.reset();
     this.lateCalled = false;
     this.torqueCalled = false;
     this.torqueMax_pct = this.splitMax_pct = this.rotorMax_pct = 0;
@@ -121,24 +125,35 @@ export class RunUp {
       this.emit({ kind: 'cue', t_s, code: 'run-up-done', severity: 'call', text, say: text });
       const { torqueMax_pct, splitMax_pct, rotorMax_pct } = this;
       this.emit({ kind: 'run-up-done', t_s, watch: spec.id, took_s, torqueMax_pct, splitMax_pct, rotorMax_pct });
-    } else if (took_s > spec.within_s && !this.lateCalled) this.late(t_s, values, inside);
+    } else if (took_s > spec.within_s && !this.lateCalled) this.late(t_s, dt_s, values, inside);
   }
 
   /** What is missing when its time is over; a rotor that only has to stay where it is lacks nothing yet. */
-  private late(t_s: number, values: ArrayLike<number>, inside: boolean): void {
+  private late(t_s: number, dt_s: number, values: ArrayLike<number>, inside: boolean): void {
     const { within_s, rotor_pct, torque } = this.spec;
     const after = `${within_s} s after flight was selected`;
-    const nr = values[this.iRotor]!;
-    const split = this.splitOf(values);
-    const unread = !this.hasWhatFlightNeeds(values) ? this.needs : Number.isNaN(nr) ? 'Rotor' : inside && Number.isNaN(split) ? 'Torque' : null;
-    if (inside && unread === null && this.isMatched(values)) return;
+    const unread = this.unreadOf(values, inside);
+    const unread_s = this.unread.update(dt_s, unread !== null);
+    if (unread !== null) {
+      // one frame of a poor line: the next one may have it
+      if (unread_s <= HOLE_S) return;
+      this.caution(t_s, 'late', `${unread} is not read ${after}: look and decide`, `${unread} unknown.`);
+    } else if (!inside) {
+      const rotor = `Rotor ${values[this.iRotor]!.toFixed(0)} % ${after}; ${rotor_pct[0]} to ${rotor_pct[1]} % expected`;
+      this.caution(t_s, 'late', rotor, 'Rotor not at flight speed.');
+    } else if (!this.isMatched(values)) {
+      const split = `Torques still ${this.splitOf(values).toFixed(0)} % apart ${after}; ${torque!.split_pct} % at most expected`;
+      this.caution(t_s, 'late', split, 'Torque split.');
+    } else return;
     this.lateCalled = true;
-    if (unread !== null) this.caution(t_s, 'late', `${unread} is not read ${after}: look and decide`, `${unread} unknown.`);
-    else if (!inside)
-      this.caution(t_s, 'late', `Rotor ${nr.toFixed(0)} % ${after}; ${rotor_pct[0]} to ${rotor_pct[1]} % expected`, 'Rotor not at flight speed.');
-    else
-      this.caution(t_s, 'late', `Torques still ${split.toFixed(0)} % apart ${after}; ${torque?.split_pct} % at most expected`, 'Torque split.');
-  } // oxfmt-ignore
+  }
+
+  /** What this frame does not tell, of what a run-up is judged by; null where it tells all of it. */
+  private unreadOf(values: ArrayLike<number>, inside: boolean): string | null {
+    if (!this.hasWhatFlightNeeds(values)) return this.needs;
+    if (Number.isNaN(values[this.iRotor]!)) return 'Rotor';
+    return inside && Number.isNaN(this.splitOf(values)) ? 'Torque' : null;
+  }
 
   /** Torque above what a run-up on the ground may take is called once; the split is judged when the rotor is steady. */
   private watchTorque(t_s: number, values: ArrayLike<number>): void {

@@ -193,9 +193,13 @@ describe('a run-up that needs a switch', () => {
       told.hold(45, readings);
       return told.said;
     };
-    expect(late('T2', { 'switch.governor': NaN })).toEqual(['40.25 run-up-late: Governor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
-    expect(late('T2', { nr: NaN })).toEqual(['40.25 run-up-late: Rotor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
-    expect(late('H9', { nr: 100, 'tq.2': NaN })).toEqual(['40.25 run-up-late: Torque is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    expect(late('T2', { 'switch.governor': NaN })).toEqual(['41.375 run-up-late: Governor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    expect(late('T2', { nr: NaN })).toEqual(['41.375 run-up-late: Rotor is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    expect(late('H9', { nr: 100, 'tq.2': NaN })).toEqual(['41.375 run-up-late: Torque is not read 40 s after flight was selected: look and decide']); // oxfmt-ignore
+    const poor = new Told('H9');
+    poor.hold(40, { ...IDLE, ...both(2), nr: 90 });
+    for (let k = 0; k < 20; k++) poor.hold(STEP_S, { nr: k % 2 === 1 ? NaN : 90 });
+    expect(poor.said).toEqual(['40.375 run-up-late: Rotor 90 % 40 s after flight was selected; 97 to 103.5 % expected']);
     const told = new Told('T2');
     told.hold(38, { ...governed, nr: 90 });
     told.hold(6, governed);
