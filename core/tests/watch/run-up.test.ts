@@ -199,7 +199,9 @@ describe('a run-up that needs a switch', () => {
     const poor = new Told('H9');
     poor.hold(40, { ...IDLE, ...both(2), nr: 90 });
     for (let k = 0; k < 20; k++) poor.hold(STEP_S, { nr: k % 2 === 1 ? NaN : 90 });
-    expect(poor.said).toEqual(['40.375 run-up-late: Rotor 90 % 40 s after flight was selected; 97 to 103.5 % expected']);
+    expect(poor.said).toEqual([
+      '40.375 run-up-late: Rotor 90 % 40 s after flight was selected; 97 to 103.5 % expected',
+    ]);
     const told = new Told('T2');
     told.hold(38, { ...governed, nr: 90 });
     told.hold(6, governed);
