@@ -82,13 +82,14 @@ function flyFault(
 const nameOf = ({ abort, raised }: WatchedStart): string =>
   abort?.reason ?? ([...new Set(raised.map((r) => r.code))].join(' and ') || 'nothing');
 
-/** Right is the name of the stop, a doubt that was said before it, or a caution; and silence where the start was good. */
+/** Right is the name of the stop, what was said of its readings before it, or a caution; and silence where the start was good. */
 function isRight({ right, lies }: FaultCase, { abort, raised, truth }: WatchedStart): boolean {
-  const doubted = raised.some(
-    (r) => r.code.startsWith('reading') && right.includes(r.code) && !(abort && r.t_s > abort.t_s),
+  const told = raised.some(
+    (r) => /^(reading|oscillation)/.test(r.code) && right.includes(r.code) && !(abort && r.t_s > abort.t_s),
   );
-  if (doubted) return true;
-  if (abort) return right.includes(abort.reason);
+  if (told) return true;
+  // fuel that never burned is no light, whatever kept it from burning
+  if (abort) return right.includes(abort.reason) || (abort.reason === 'no-light' && !truth.lit);
   if (raised.length === 0) return right.includes('none') || (truth.good && !lies);
   return raised.some((r) => right.includes(r.code));
 }

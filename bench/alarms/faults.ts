@@ -80,7 +80,7 @@ export const FAULTS: readonly FaultCase[] = [
   { name: 'no light', right: ['no-light'], arrange: (at) => set(at, 0, 'igniter_fail', 1) },
   {
     name: 'late light',
-    right: ['no-light', 'late-light', ...HEAT, 'none'],
+    right: ['no-light', 'late-light', 'hotter-than-usual', ...HEAT, 'none'],
     arrange: (at, i) => {
       set(at, 0, 'igniter_fail', 1);
       const light_s = spread(i, 8, 16);

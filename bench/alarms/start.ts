@@ -25,6 +25,8 @@ export interface Truth {
   harmed: boolean;
   voltsLow: boolean;
   idle: boolean;
+  /** its fuel has burned */
+  lit: boolean;
 }
 
 export interface StartOptions {
@@ -143,6 +145,7 @@ class TruthOf {
   private readonly entered: (number | null)[];
   private harmed = false;
   private voltsLow = false;
+  private lit = false;
   private idle_s = 0;
   private idleAt_s: number | null = null;
   private begun_s = NaN;
@@ -163,6 +166,7 @@ class TruthOf {
     if (t_s <= begin_s) return;
     this.begun_s = begin_s;
     const dt_s = 1 / TICKS_PER_S;
+    if (this.signal('e1.lit') > 0) this.lit = true;
     const ttc = this.signal('e1.ttc');
     for (let i = 0; i < this.bands.length; i++) {
       const band = this.bands[i]!;
@@ -198,6 +202,7 @@ class TruthOf {
       harmed: this.harmed,
       voltsLow: this.voltsLow,
       idle,
+      lit: this.lit,
     };
   }
 }

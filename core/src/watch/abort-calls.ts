@@ -89,11 +89,14 @@ export const controlAbort = (ng_pct: number): AbortCall => ({
   figure: speed(ng_pct, 0),
 });
 
+/** what is too little never reads as enough */
+const down = (bar: number): string => (Math.floor(bar * 10) / 10).toFixed(1);
+
 export const noOilPressure = (oil_bar: number, within_s: number, since = 'light-off'): AbortCall => ({
   reason: 'no-oil-pressure',
-  text: `Oil ${oil_bar.toFixed(1)} bar ${within_s} s after ${since}`,
+  text: `Oil ${down(oil_bar)} bar ${within_s} s after ${since}`,
   say: 'Abort. No oil pressure.',
-  figure: `${oil_bar.toFixed(1)} bar`,
+  figure: `${down(oil_bar)} bar`,
 });
 
 export const rotorNotTurning = (ng_pct: number): AbortCall => ({
@@ -110,9 +113,9 @@ export const starterNotReleasing = (ng_pct: number): AbortCall => ({
   figure: speed(ng_pct, 0),
 });
 
-export const tooSlow = (ng_pct: number, within_s: number): AbortCall => ({
+export const tooSlow = (ng_pct: number, within_s: number, swings: boolean): AbortCall => ({
   reason: 'slow',
-  text: `Not at idle ${within_s} s after the starter`,
+  text: `Not at idle ${within_s} s after the starter${swings ? ', and its temperature swings' : ''}`,
   say: 'Abort. Too slow.',
   figure: speed(ng_pct, 0),
 });

@@ -35,13 +35,16 @@ export class FuelHeat {
   /** what a denser or warmer day makes of the same fuel, 1 on a standard day at sea level */
   private thinner = 1;
   private heightKnown = false;
+  /** how long fuel has collected before it was lit: so long its heat is more than the flow explains */
+  private collected_s = 0;
 
   constructor(spec: TurbineStart) {
     this.shares = spec.lag.heatOfFuel;
   }
 
-  /** The start begins to burn. */
-  begin(outsideAir_C: number, { pressureAltitude_ft }: DayAir): void {
+  /** The start begins to burn. @param collected_s how long its fuel has flowed by then, NaN where nobody saw */
+  begin(outsideAir_C: number, { pressureAltitude_ft }: DayAir, collected_s: number): void {
+    this.collected_s = Number.isNaN(collected_s) ? 0 : collected_s;
     this.low_s = 0;
     this.high_s = 0;
     this.early_s = 0;
@@ -66,7 +69,8 @@ export class FuelHeat {
     const ratio = (predictor.gas_C - this.oat_C) / (full_K * share * this.thinner);
     this.low_s = ratio < LOW ? this.low_s + dt_s : 0;
     // in thin air the same fuel makes more heat: without the height a hot reading proves nothing
-    this.high_s = this.heightKnown && ratio > HIGH ? this.high_s + dt_s : 0;
+    const unexplained = this.heightKnown && this.lit_s > this.collected_s && ratio > HIGH;
+    this.high_s = unexplained ? this.high_s + dt_s : 0;
     if (this.low_s > LASTS_S) return 'low';
     return this.high_s > LASTS_S ? 'high' : null;
   }

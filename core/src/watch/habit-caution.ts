@@ -1,4 +1,5 @@
 import type { TurbineStart } from '../aircraft/index.ts';
+import { higherOf } from '../statistics/index.ts';
 import type { Corridor } from './corridor.ts';
 import { binOf } from './start-profile.ts';
 import type { PeakPredictor } from './predictor.ts';
@@ -12,6 +13,9 @@ const NEAR_K = 100;
 const TOGETHER = 1.4;
 /** from so many starts on the habit is as narrow as it will be */
 const WELL_KNOWN = 40;
+
+/** cranked more slowly than ever it lights at a lower speed, so much of Ng: what it shows there it has always shown a little later */
+const LIGHTS_EARLIER_PCT = 2;
 
 /** an engine that speeds up by less than this share of its slowest, for so long, is held back by something */
 const SLUGGISH = 0.97;
@@ -33,6 +37,7 @@ export class HabitCaution {
   private called = false;
   private margin_K = NaN;
   private why: readonly string[] = [];
+  private slowCrank = false;
 
   /** @param mildest_C the first band of the temperature in a start */
   constructor(spec: TurbineStart['corridor'], mildest_C: number) {
@@ -46,6 +51,7 @@ export class HabitCaution {
     this.called = false;
     this.margin_K = NaN;
     this.why = [];
+    this.slowCrank = false;
   }
 
   /** The start begins to burn: how wide its corridor is on this day. */
@@ -54,6 +60,7 @@ export class HabitCaution {
     const few = Math.max(0, 1 - corridor.starts / WELL_KNOWN);
     this.margin_K = this.spec.margin_K * (1 + few) + by_K * (why.length > 1 ? TOGETHER : 1);
     this.why = why;
+    this.slowCrank = why.includes('fewer volts');
   }
 
   /** One frame that burns. @returns true at the frame that makes the caution */
@@ -62,17 +69,24 @@ export class HabitCaution {
     const bin = binOf(ng_pct);
     if (predictor.speedRate_pct_s < SLUGGISH * corridor.lowerPace_pct_s[bin]!) this.slow_s += dt_s;
     const near = tot_C > this.mildest_C - NEAR_K || predictor.gas_C > this.mildest_C;
-    const over = near && tot_C > corridor.upperTot_C[bin]! + this.margin_K;
+    const over = near && tot_C > this.hottest_C(corridor, bin) + this.margin_K;
     this.over_s = over ? this.over_s + dt_s : 0;
     this.called = this.over_s >= LASTS_S;
     return this.called;
+  }
+
+  private hottest_C({ upperTot_C }: Corridor, bin: number): number {
+    let hottest = upperTot_C[bin]!;
+    for (let later = 1; this.slowCrank && later <= LIGHTS_EARLIER_PCT; later++)
+      hottest = higherOf(hottest, upperTot_C[bin + later] ?? NaN);
+    return hottest;
   }
 
   /** What is seen, why if its pace says why, and how far the habit is known for a day like this. */
   finding(corridor: Corridor, ng_pct: number, tot_C: number, pace_pct_s: number): HabitFinding {
     const bin = binOf(ng_pct);
     const usualPace_pct_s = corridor.lowerPace_pct_s[bin]!;
-    const above_K = tot_C - corridor.upperTot_C[bin]!;
+    const above_K = tot_C - this.hottest_C(corridor, bin);
     const heat = `TOT ${tot_C.toFixed(0)} °C at ${ng_pct.toFixed(0)} % Ng, ${above_K.toFixed(0)} °C above the last ${corridor.starts} starts of this aircraft`;
     const known =
       this.why.length === 0

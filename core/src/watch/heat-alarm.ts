@@ -1,5 +1,6 @@
 import type { Limit } from '../aircraft/index.ts';
 import type { PeakPredictor } from './predictor.ts';
+import { SeenFor } from './seen-for.ts';
 
 /** what the air has before it burns; its spread is small beside the rise */
 const INLET_C = 40;
@@ -22,6 +23,7 @@ export class HeatAlarm {
   private readonly mildest_C: number;
   private readonly short_C: number;
   private over_s = 0;
+  private readonly fuelHot = new SeenFor();
   private called = false;
 
   /** @param limit the temperature limit of a start; its last band is never to be passed, the one before is short */
@@ -33,6 +35,7 @@ export class HeatAlarm {
 
   reset(): void {
     this.over_s = 0;
+    this.fuelHot.reset();
     this.called = false;
   }
 
@@ -53,8 +56,7 @@ export class HeatAlarm {
   /** The same without the gauge, which is not believed: by the fuel alone. @returns true at the frame that makes the alarm */
   risesByFuel(dt_s: number, predictor: PeakPredictor, fuel_kg_h: number): boolean {
     if (this.called) return false;
-    this.over_s = this.isFuelHot(predictor, fuel_kg_h) ? this.over_s + dt_s : 0;
-    this.called = this.over_s >= FUEL_LASTS_S;
+    this.called = this.fuelHot.update(dt_s, fuel_kg_h, this.isFuelHot(predictor, fuel_kg_h)) >= FUEL_LASTS_S;
     return this.called;
   }
 

@@ -1,3 +1,6 @@
+/** what one reading alone says that would stop a good start, no fuel, no selector, no magnetos, may be a lost one */
+export const ALONE_S = 0.1;
+
 /** How long something has lasted, counted from the first frame that shows it: what came before that frame was seen to be otherwise. */
 export class Lasting {
   private lasts_s = 0;

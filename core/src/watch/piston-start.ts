@@ -3,9 +3,10 @@ import { higherOf, lowerOf } from '../statistics/index.ts';
 import * as aborts from './abort-calls.ts';
 import type { StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
-import { Lasting } from './lasting.ts';
+import { ALONE_S, Lasting } from './lasting.ts';
 import { SeenFor } from './seen-for.ts';
 import type { Milestone } from './milestone.ts';
+import { Pickup } from './pickup.ts';
 import { StartMachine } from './start-machine.ts';
 import { StuckReading } from './stuck-reading.ts';
 
@@ -16,8 +17,6 @@ const DIED_FOR_S = 1;
 const SENSOR_LOST_AFTER_S = 0.5;
 const STARTER_HANGS_FOR_S = 1.5;
 const CHARGES_FOR_S = 2;
-/** a crankshaft has inertia: a speed that is gone from one frame to the next is a lost pick-up */
-const PICKUP_GONE_FROM_PCT = 5;
 const RATE_LAG_S = 0.1;
 /** an engine that would pass its limit so soon at this rate races; so much sooner it cannot be caught any more */
 const RACES_IN_S = 0.6;
@@ -55,7 +54,8 @@ export class PistonStartMachine extends StartMachine {
   private cranked_s = 0;
   /** starts in a row that did not fire though fuel could reach the engine */
   private unfired = 0;
-  private lastSpeed_pct = NaN;
+  private readonly pickup = new Pickup();
+  private readonly unlit = new Lasting();
   private rate_pct_s = 0;
   private racing = false;
   private readonly stuck = new StuckReading(0);
@@ -135,7 +135,8 @@ export class PistonStartMachine extends StartMachine {
     this.charges.reset();
     this.atIdle.reset();
     this.cranked_s = 0;
-    this.lastSpeed_pct = NaN;
+    this.pickup.reset();
+    this.unlit.reset();
     this.rate_pct_s = 0;
     this.racing = false;
     this.stuck.reset();
@@ -146,11 +147,12 @@ export class PistonStartMachine extends StartMachine {
   protected sample(_t_s: number, dt_s: number, values: ArrayLike<number>): void {
     const r = this.record;
     const volts = values[this.iVolts]!;
-    const speed = values[this.iSpeed]!;
     r.voltsMin_V = lowerOf(r.voltsMin_V, volts);
-    r.speedMax_pct = higherOf(r.speedMax_pct, speed);
-    const rate = (speed - this.lastSpeed_pct) / dt_s;
-    if (Number.isFinite(rate)) this.rate_pct_s += (dt_s / (dt_s + RATE_LAG_S)) * (rate - this.rate_pct_s);
+    this.pickup.read(dt_s, values[this.iSpeed]!);
+    const { speed_pct, rate_pct_s, step_s } = this.pickup;
+    r.speedMax_pct = higherOf(r.speedMax_pct, speed_pct);
+    if (Number.isFinite(rate_pct_s))
+      this.rate_pct_s += (step_s / (step_s + RATE_LAG_S)) * (rate_pct_s - this.rate_pct_s);
   }
 
   protected isUnderWay(values: ArrayLike<number>, starterOn: boolean): boolean {
@@ -162,16 +164,14 @@ export class PistonStartMachine extends StartMachine {
     this.enter(t_s, 'firing', 'Found under way');
   }
 
-  protected isBlind(values: ArrayLike<number>): boolean {
-    return Number.isNaN(values[this.iSpeed]!);
+  protected isBlind(): boolean {
+    return Number.isNaN(this.pickup.speed_pct);
   }
 
   protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
     if (this.state === 'aborted') return;
-    const speed = values[this.iSpeed]!;
-    const gone = speed === 0 && this.lastSpeed_pct > PICKUP_GONE_FROM_PCT;
-    if (!gone) this.lastSpeed_pct = speed;
-    const lost = Number.isNaN(speed) || gone;
+    const speed = this.pickup.speed_pct;
+    const lost = Number.isNaN(speed);
     if (this.lost.update(dt_s, lost) > SENSOR_LOST_AFTER_S)
       this.abort(t_s, aborts.sensorLost('Engine speed', SENSOR_LOST_AFTER_S));
     if (lost) return;
@@ -269,7 +269,8 @@ export class PistonStartMachine extends StartMachine {
     this.hangs_s = starterOn && speed > spec.starterRelease_pct ? this.hangs_s + dt_s : 0;
     this.slow_s = speed < DIES_BELOW_PCT && !starterOn ? this.slow_s + dt_s : 0;
     if (speed > spec.overspeed_pct) this.abort(t_s, aborts.overspeed(speed, spec.overspeed_pct, 'engine'));
-    else if (values[this.iMagnetos] === 0) this.abort(t_s, aborts.magnetosOff(speed));
+    else if (this.unlit.update(dt_s, values[this.iMagnetos] === 0) > ALONE_S)
+      this.abort(t_s, aborts.magnetosOff(speed));
     else if (this.slow_s > DIED_FOR_S)
       this.abort(
         t_s,

@@ -1,10 +1,8 @@
 import type { TurbineStart } from '../aircraft/index.ts';
 import * as aborts from './abort-calls.ts';
-import { Lasting } from './lasting.ts';
+import { ALONE_S, Lasting } from './lasting.ts';
 import { SeenFor } from './seen-for.ts';
 
-/** what one reading alone says that would stop a good start, no fuel, no selector, no control, may be a lost one */
-export const ALONE_S = 0.1;
 /** a flicker of flame in the exhaust is no fire yet */
 const FIRE_FOR_S = 1.5;
 

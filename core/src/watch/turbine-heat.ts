@@ -43,6 +43,11 @@ export class TurbineHeat {
     this.readings = new TurbineReadings(spec);
   }
 
+  /** The temperature was told to swing to and fro in this start. */
+  get swings(): boolean {
+    return this.readings.swung;
+  }
+
   reset(): void {
     this.alarm.reset();
     this.habit.reset();
@@ -52,7 +57,7 @@ export class TurbineHeat {
   /** The start begins to burn. */
   begin(record: StartRecord, air: DayAir, corridor: Corridor | null): void {
     this.corridor = corridor;
-    this.readings.begin(record.outsideAir_C, air);
+    this.readings.begin(record, air);
     if (corridor) this.habit.begin(corridor, dayOf(record));
   }
 

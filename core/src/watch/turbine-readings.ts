@@ -1,4 +1,5 @@
 import type { TurbineStart } from '../aircraft/index.ts';
+import type { StartRecord } from './events.ts';
 import { FuelHeat } from './fuel-heat.ts';
 import { Oscillation } from './oscillation.ts';
 import type { PeakPredictor } from './predictor.ts';
@@ -25,7 +26,8 @@ export class TurbineReadings {
   private readonly stuckNg = new StuckReading(0);
   private readonly fuelHeat: FuelHeat;
   private readonly swings = new Oscillation();
-  private swung = false;
+  /** the temperature was told to swing */
+  swung = false;
   private high = false;
 
   constructor(spec: TurbineStart) {
@@ -33,13 +35,13 @@ export class TurbineReadings {
   }
 
   /** The start begins to burn. */
-  begin(outsideAir_C: number, air: DayAir): void {
+  begin(record: StartRecord, air: DayAir): void {
     this.stuckTot.reset();
     this.stuckNg.reset();
     this.swings.reset();
     this.swung = false;
     this.high = false;
-    this.fuelHeat.begin(outsideAir_C, air);
+    this.fuelHeat.begin(record.outsideAir_C, air, record.lightAt_s - record.fuelAt_s);
   }
 
   /** One frame that burns. @returns what is wrong in it, null while nothing is */

@@ -6,11 +6,12 @@ import { ProfileBuilder, type StartProfile } from './start-profile.ts';
 import type { EventSink } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
 import { idleWindow } from './idle-window.ts';
-import { Lasting } from './lasting.ts';
+import { ALONE_S, Lasting } from './lasting.ts';
 import { SeenFor } from './seen-for.ts';
 import type { Milestone } from './milestone.ts';
+import { Pickup } from './pickup.ts';
 import { StartMachine } from './start-machine.ts';
-import { ALONE_S, TurbineControls } from './turbine-controls.ts';
+import { TurbineControls } from './turbine-controls.ts';
 import { TurbineHeat } from './turbine-heat.ts';
 import { turbineMilestones } from './turbine-milestones.ts';
 
@@ -23,8 +24,6 @@ const COOLED_K = 60;
 const ROTOR_MOVES_PCT = 1.5;
 /** readings this far apart come too late to warn of heat */
 const TOO_SLOW_S = 0.5;
-/** a spool has inertia: a speed that is gone from one frame to the next is a lost pick-up */
-const PICKUP_GONE_FROM_PCT = 5;
 /** no gas heats a thermocouple by so much between two readings */
 const LEAP_K = 150;
 
@@ -47,7 +46,7 @@ export class TurbineStartMachine extends StartMachine {
   private readonly cut = new Lasting();
   private readonly held = new Lasting();
   private readonly atIdle = new SeenFor();
-  private lastNg_pct = NaN;
+  private readonly pickup = new Pickup();
   private releaseCalled = false;
   private unseenOil = false;
   private unseenRotor = false;
@@ -106,7 +105,7 @@ export class TurbineStartMachine extends StartMachine {
     this.held.reset();
     this.controls.reset();
     this.atIdle.reset();
-    this.lastNg_pct = NaN;
+    this.pickup.reset();
     this.releaseCalled = false;
     this.unseenOil = false;
     this.unseenRotor = false;
@@ -129,8 +128,9 @@ export class TurbineStartMachine extends StartMachine {
   protected sample(t_s: number, dt_s: number, values: ArrayLike<number>): void {
     const r = this.record;
     const tot = values[this.i.temperature]!;
-    const ng = values[this.i.speed]!;
     const volts = values[this.i.volts]!;
+    this.pickup.read(dt_s, values[this.i.speed]!);
+    const ng = this.pickup.speed_pct;
     this.predictor.update(dt_s, ng, tot);
     r.voltsMin_V = lowerOf(r.voltsMin_V, volts);
     if (values[this.i.fuelFlow]! > FUEL_FLOWS_KG_H) this.builder.add(ng, tot, this.predictor.speedRate_pct_s);
@@ -153,7 +153,7 @@ export class TurbineStartMachine extends StartMachine {
   }
 
   protected isBlind(values: ArrayLike<number>): boolean {
-    return Number.isNaN(values[this.i.temperature]!) || Number.isNaN(values[this.i.speed]!);
+    return Number.isNaN(values[this.i.temperature]!) || Number.isNaN(this.pickup.speed_pct);
   }
 
   /** Fuel that was given up as unlit, and burns after all. */
@@ -168,10 +168,7 @@ export class TurbineStartMachine extends StartMachine {
   }
 
   private lostReading(t_s: number, dt_s: number, values: ArrayLike<number>): boolean {
-    const ng = values[this.i.speed]!;
-    const gone = ng === 0 && this.lastNg_pct > PICKUP_GONE_FROM_PCT;
-    if (!gone) this.lastNg_pct = ng;
-    const ngLost = Number.isNaN(ng) || gone;
+    const ngLost = Number.isNaN(this.pickup.speed_pct);
     const lost = ngLost || Number.isNaN(values[this.i.temperature]!);
     if (this.lost.update(dt_s, lost) > SENSOR_LOST_AFTER_S)
       this.abort(t_s, aborts.sensorLost(ngLost ? 'Gas producer speed' : 'Temperature', SENSOR_LOST_AFTER_S));
@@ -360,7 +357,7 @@ export class TurbineStartMachine extends StartMachine {
     )
       this.abort(t_s, aborts.starterNotReleasing(ng));
     else if (t_s - r.starterAt_s > spec.idleWithin_s && Number.isNaN(r.idleAt_s))
-      this.abort(t_s, aborts.tooSlow(ng, spec.idleWithin_s));
+      this.abort(t_s, aborts.tooSlow(ng, spec.idleWithin_s, this.heat.swings));
     if (!this.starting) return;
     if (starterOn) this.callRelease(t_s, ng);
     this.tellUnseen(t_s, oilLate && Number.isNaN(oil), rotorLate && Number.isNaN(rotor));

@@ -116,13 +116,13 @@ describe('a predictor of the peak', () => {
 describe('heat by its fuel', () => {
   /** 1000 K of fuel; at 30 % the type makes 0.91 of it */
   const burning = (gas_C: number): PeakPredictor => saying({ gas_C, carried_K: 1000 });
-  const begun = (oat_C = 15, pressureAltitude_ft = 0): FuelHeat => {
+  const begun = (oat_C = 15, pressureAltitude_ft = 0, collected_s = NaN): FuelHeat => {
     const heat = new FuelHeat(spec);
-    heat.begin(oat_C, { pressureAltitude_ft, tailwind_kt: 0 });
+    heat.begin(oat_C, { pressureAltitude_ft, tailwind_kt: 0 }, collected_s);
     return heat;
   };
   const side = (heat: FuelHeat, gas_C: number, ng_pct = 30, dt_s = 0.125): [string | null, number] => {
-    for (let k = 1; k <= 40; k++) {
+    for (let k = 1; k <= 60; k++) {
       const found = heat.update(dt_s, burning(gas_C), ng_pct, 50);
       if (found !== null) return [found, k];
     }
@@ -145,6 +145,10 @@ describe('heat by its fuel', () => {
   test('in the first seconds only half of it is plainly wrong', () => {
     expect(side(begun(), 15 + 510, 25)).toEqual([null, 0]);
     expect(side(begun(), 15 + 490, 25)).toEqual(['low', 9]);
+  });
+  test('fuel that collected before a late light burns, too: no more is unexplained until it has', () => {
+    expect(side(begun(15, 0, 4), 15 + 910 * 1.41)).toEqual(['high', 32 + 9]);
+    expect(side(begun(15, 0, 4), 15 + 910 * 0.83)).toEqual(['low', 13]);
   });
   test('thin and warm air make more of the same fuel', () => {
     const thinner = Math.sqrt((35 + 273.15) / 288.15) / Math.pow(1 - 2.25577e-5 * 8000 * 0.3048, 5.25588);
@@ -170,7 +174,7 @@ describe('heat by its fuel', () => {
   });
   test('a type that does not say what its fuel makes is not judged by it', () => {
     const heat = new FuelHeat({ ...spec, lag: { ...spec.lag, heatOfFuel: undefined } });
-    heat.begin(15, { pressureAltitude_ft: 0, tailwind_kt: 0 });
+    heat.begin(15, { pressureAltitude_ft: 0, tailwind_kt: 0 }, NaN);
     expect(side(heat, 20)).toEqual([null, 0]);
   });
 });
@@ -212,6 +216,11 @@ describe('an alarm of heat', () => {
     expect(alarm.risesByFuel(0.125, saying({ carried_K: 920 }), 50)).toBe(false);
     const cool = new HeatAlarm(limit);
     expect(framesUntil(() => cool.risesByFuel(0.125, saying({ carried_K: 914 }), 50))).toBeNull();
+  });
+  test('a frame without the fuel takes nothing of its time away', () => {
+    const alarm = new HeatAlarm(limit);
+    const flows = [50, 50, NaN, 50];
+    expect(flows.map((flow) => alarm.risesByFuel(0.125, saying({ carried_K: flow * 20 }), flow))).toEqual([false, false, false, true]); // oxfmt-ignore
   });
   test('says what is seen and what it is going to pass', () => {
     const alarm = new HeatAlarm(limit);
@@ -271,6 +280,19 @@ describe('a habit', () => {
     const widened_K = 1.4 * (20 * warmer_K + 80 * residual_K);
     expect(hotter(margin_K + widened_K - 1, 40, both)).toBeNull();
     expect(hotter(margin_K + widened_K + 1, 40, both)).toBe(3);
+  });
+  test('cranked more slowly than ever, it lights two percent earlier, and shows there what it always showed later', () => {
+    const learned = { ...corridor(40), upperTot_C: Array.from({ length: 111 }, (_, ng) => (ng < 42 ? 300 : 650)) };
+    const above_C = (ng_pct: number, crankVolts_V: number, tot_C: number): number | null => {
+      const habit = new HabitCaution(spec.corridor, 700);
+      habit.begin(learned, { ...usual, crankVolts_V });
+      return framesUntil(() => habit.rises(0.02, learned, ng_pct, tot_C, saying({})));
+    };
+    const widened_K = margin_K + 2 * spec.corridor.widen.crankVolt_K;
+    expect(above_C(40, 18, 300 + margin_K + 300)).toBe(3);
+    expect(above_C(40, 16, 650 + widened_K - 1)).toBeNull();
+    expect(above_C(40, 16, 650 + widened_K + 1)).toBe(3);
+    expect(above_C(39, 16, 650 + widened_K - 1)).toBe(3);
   });
   test('far from any limit it says nothing, unless the gas is there', () => {
     const cool = { ...corridor(40), upperTot_C: bins(400) };

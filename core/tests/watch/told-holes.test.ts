@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
+import { Pickup } from '../../src/watch/pickup.ts';
 import { SeenFor } from '../../src/watch/seen-for.ts';
-import { type Reading, saidIn, since, statesIn, stopsIn, tell } from './told.ts';
+import { doneIn, type Reading, saidIn, since, statesIn, stopsIn, tell, type Told } from './told.ts';
 
 /** The same reading, one frame in five missing. */
 const poor =
@@ -54,5 +55,66 @@ describe('a line that loses one reading in five', () => {
     );
     expect(stopsIn(ignored)).toHaveLength(1);
     expect(statesIn(ignored).at(-1)).toMatch(/ idle$/);
+  });
+});
+
+describe('a speed', () => {
+  const read = (readings: readonly number[], dt_s = 0.02): number[] => {
+    const pickup = new Pickup();
+    return readings.map((reading) => {
+      pickup.read(dt_s, reading);
+      return pickup.speed_pct;
+    });
+  };
+
+  test('that leaps from one frame to the next, or is gone, is not believed; one that stays there is, in time', () => {
+    expect(read([40, 120, 40.2])).toEqual([40, NaN, 40.2]);
+    expect(read([40, 0, 40.2])).toEqual([40, NaN, 40.2]);
+    expect(read([40, 0, 0, NaN, 0], 1)).toEqual([40, NaN, NaN, NaN, NaN]);
+    expect(read([40, 20, 20, 20], 0.02)).toEqual([40, NaN, 20, 20]);
+    expect(read([4, 0])).toEqual([4, 0]);
+    expect(read([0, 105], 0.25)).toEqual([0, 105]);
+  });
+
+  test('has a pace over the frames that were lost', () => {
+    const pickup = new Pickup();
+    const paces = [40, NaN, 200, 43].map((reading) => {
+      pickup.read(0.02, reading);
+      return pickup.rate_pct_s;
+    });
+    expect(paces.slice(0, 3)).toEqual([NaN, NaN, NaN]);
+    expect(paces[3]).toBeCloseTo(50, 9);
+    expect(pickup.step_s).toBeCloseTo(0.06, 9);
+    pickup.reset();
+    expect([pickup.speed_pct, pickup.rate_pct_s, pickup.step_s]).toEqual([NaN, NaN, 0]);
+    pickup.read(0.02, 90);
+    expect(pickup.speed_pct).toBe(90);
+  });
+});
+
+describe('one wrong frame at fifty a second', () => {
+  const once =
+    (at_s: number, wrong: number): Reading =>
+    (t_s, ordinary) =>
+      Math.abs(t_s - at_s) < 0.005 ? wrong : ordinary;
+
+  test.each([
+    ['T2', 'engine.rpm', 130],
+    ['T2', 'engine.rpm', 2],
+    ['T2', 'magnetos', 0],
+    ['S7', 'ng.1', 130],
+    ['S7', 'ng.1', 3],
+    ['C5', 'ng.1', 110],
+  ] as const)('of a %s, %s at %d, stops no start, and makes no extreme', (id, channel, wrong) => {
+    const how = { step_s: 0.02, seconds: 60 };
+    const extremes = (told: Told): unknown[] =>
+      doneIn(told).map(({ verdict, record: r }) => [verdict, r.peak_C, r.speedMax_pct, r.voltsMin_V, r.starterMax_A]);
+    const whole = extremes(tell(id, {}, how));
+    for (const at_s of [17, 22, 28]) {
+      const told = tell(id, { [channel]: once(at_s, wrong) }, how);
+      expect(stopsIn(told)).toEqual([]);
+      expect(extremes(told)).toEqual(whole);
+      expect(doneIn(told)[0]!.record.unseen_s).toBeLessThan(0.05);
+    }
   });
 });

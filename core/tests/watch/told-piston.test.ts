@@ -84,7 +84,7 @@ describe('a piston start that does not go on is stopped, for its reason, at its 
       '13.125 no-light: It has not fired after 2 s of cranking',
     ],
     ['races past its limit', { 'engine.rpm': (t_s, before) => (t_s >= 14.5 ? 105 : before) }, '14.5 overspeed: '],
-    ['magnetos off', { magnetos: since(14, 0) }, '14 pilot: Magnetos switched off'],
+    ['magnetos off', { magnetos: since(14, 0) }, '14.125 pilot: Magnetos switched off'],
     ['dies', { 'engine.rpm': (t_s, before) => (t_s >= 24 ? 11 : t_s >= 17 ? 30 + 0.2 * Math.sin(9 * t_s) : before), 'battery.amps': -5 }, '25 died: '], // oxfmt-ignore
     ['keeps its starter', { 'starter.1': cranks(40) }, '15.875 starter-not-releasing: '],
     ['has no oil', { 'oil.1.pressure': 0.2 }, '31.5 no-oil-pressure: '],
