@@ -90,7 +90,7 @@ export const controlAbort = (ng_pct: number): AbortCall => ({
 });
 
 /** what is too little never reads as enough */
-const down = (bar: number): string => (Math.floor(bar * 10) / 10).toFixed(1);
+const down = (bar: number): string => (Math.floor(Math.max(0, bar) * 10) / 10).toFixed(1);
 
 export const noOilPressure = (oil_bar: number, within_s: number, since = 'light-off'): AbortCall => ({
   reason: 'no-oil-pressure',

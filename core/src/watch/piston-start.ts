@@ -55,7 +55,7 @@ export class PistonStartMachine extends StartMachine {
   /** starts in a row that did not fire though fuel could reach the engine */
   private unfired = 0;
   private readonly pickup = new Pickup();
-  private readonly unlit = new Lasting();
+  private readonly magnetosOff = new Lasting();
   private rate_pct_s = 0;
   private racing = false;
   private readonly stuck = new StuckReading(0);
@@ -136,7 +136,7 @@ export class PistonStartMachine extends StartMachine {
     this.atIdle.reset();
     this.cranked_s = 0;
     this.pickup.reset();
-    this.unlit.reset();
+    this.magnetosOff.reset();
     this.rate_pct_s = 0;
     this.racing = false;
     this.stuck.reset();
@@ -269,7 +269,7 @@ export class PistonStartMachine extends StartMachine {
     this.hangs_s = starterOn && speed > spec.starterRelease_pct ? this.hangs_s + dt_s : 0;
     this.slow_s = speed < DIES_BELOW_PCT && !starterOn ? this.slow_s + dt_s : 0;
     if (speed > spec.overspeed_pct) this.abort(t_s, aborts.overspeed(speed, spec.overspeed_pct, 'engine'));
-    else if (this.unlit.update(dt_s, values[this.iMagnetos] === 0) > ALONE_S)
+    else if (this.magnetosOff.update(dt_s, values[this.iMagnetos] === 0) > ALONE_S)
       this.abort(t_s, aborts.magnetosOff(speed));
     else if (this.slow_s > DIED_FOR_S)
       this.abort(

@@ -87,7 +87,12 @@ describe('a piston start that does not go on is stopped, for its reason, at its 
     ['magnetos off', { magnetos: since(14, 0) }, '14.125 pilot: Magnetos switched off'],
     ['dies', { 'engine.rpm': (t_s, before) => (t_s >= 24 ? 11 : t_s >= 17 ? 30 + 0.2 * Math.sin(9 * t_s) : before), 'battery.amps': -5 }, '25 died: '], // oxfmt-ignore
     ['keeps its starter', { 'starter.1': cranks(40) }, '15.875 starter-not-releasing: '],
-    ['has no oil', { 'oil.1.pressure': 0.2 }, '31.5 no-oil-pressure: '],
+    ['has no oil', { 'oil.1.pressure': -0.02 }, '31.5 no-oil-pressure: Oil 0.0 bar'],
+    [
+      'has too little oil, and not as much as it rounds to',
+      { 'oil.1.pressure': 1.59 },
+      '31.5 no-oil-pressure: Oil 1.5 bar',
+    ],
     ['does not idle', { 'engine.rpm': (t_s, before) => (t_s > 15 ? 70 + 0.2 * Math.sin(9 * t_s) : before) }, '70.125 slow: '], // oxfmt-ignore
   ])('%s', (_, changed, stop) => {
     const stops = stopsIn(tell('T2', changed, { seconds: 75 }));
