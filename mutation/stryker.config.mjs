@@ -9,15 +9,25 @@ const oneIn = Number(process.env.MUTATED_ONE_IN ?? 1);
 const report = process.env.MUTATED_REPORT ?? folder;
 const BLOCK_LINES = 10;
 
-function blocks() {
+/** the files of this part, every so many-th of the folder, so that each part has large and small ones */
+function filesOfPart() {
   const dir = `core/src/${folder}`;
+  const [part, parts] = (process.env.MUTATED_PART ?? '1/1').split('/').map(Number);
+  return fs
+    .readdirSync(dir, { recursive: true, encoding: 'utf8' })
+    .filter((file) => file.endsWith('.ts') && !file.endsWith('index.ts'))
+    .sort()
+    .filter((_, i) => i % parts === part - 1)
+    .map((file) => `${dir}/${file}`);
+}
+
+function blocks() {
   const found = [];
   let block = 0;
-  for (const file of fs.readdirSync(dir, { recursive: true, encoding: 'utf8' }).sort()) {
-    if (!file.endsWith('.ts') || file.endsWith('index.ts')) continue;
-    const lines = fs.readFileSync(`${dir}/${file}`, 'utf8').split('\n').length;
+  for (const file of filesOfPart()) {
+    const lines = fs.readFileSync(file, 'utf8').split('\n').length;
     for (let line = 1; line <= lines; line += BLOCK_LINES)
-      if (block++ % oneIn === 0) found.push(`${dir}/${file}:${line}-${line + BLOCK_LINES - 1}`);
+      if (block++ % oneIn === 0) found.push(`${file}:${line}-${line + BLOCK_LINES - 1}`);
   }
   return found;
 }
@@ -28,7 +38,7 @@ export default {
   vitest: { configFile: 'mutation/vitest.config.ts', related: false },
   ignorePatterns: ['.local', '.git', 'docs', 'web', 'server', 'cli', 'standin', 'bench', '**/dist'],
   coverageAnalysis: 'perTest',
-  mutate: oneIn > 1 ? blocks() : [`core/src/${folder}/**/*.ts`, '!**/index.ts'],
+  mutate: oneIn > 1 ? blocks() : filesOfPart(),
   // words are read by people: their tests are written for what they say, not for every letter
   mutator: { excludedMutations: ['StringLiteral'] },
   ignoreStatic: true,

@@ -1,5 +1,6 @@
-// npm run mutate [-- FOLDER... --one-in N]: changes the code of these folders of the core bit by bit; their tests must
-// notice. One block of lines in N tells how a folder stands in a part of the time.
+// npm run mutate [-- FOLDER... --one-in N --part K/N]: changes the code of these folders of the core bit by bit; their
+// tests must notice. One block of lines in N tells how a folder stands in a part of the time; the parts of a folder, each
+// of them whole files, are run one after another where there is no time for all of it at once.
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -22,11 +23,14 @@ requireNode();
 try {
   const { positionals: asked, values } = parseArgs({
     allowPositionals: true,
-    options: { 'one-in': { type: 'string', default: '1' } },
+    options: { 'one-in': { type: 'string', default: '1' }, part: { type: 'string', default: '1/1' } },
   });
   const oneIn = Number(values['one-in']);
   if (!(Number.isInteger(oneIn) && oneIn > 0))
     throw new Error(`--one-in is a whole number from 1 on, not ${values['one-in']}`);
+  const [part, parts] = values.part.split('/').map(Number);
+  if (!(Number.isInteger(part) && Number.isInteger(parts) && part >= 1 && part <= parts))
+    throw new Error(`--part is like 2/4, the second of four, not ${values.part}`);
   const unknown = asked.filter((folder) => !FOLDERS.includes(folder));
   if (unknown.length > 0)
     throw new Error(`there is no ${unknown.join(', ')} to mutate; there is ${FOLDERS.join(', ')}`);
@@ -34,12 +38,18 @@ try {
   // a tool of its own, of two hundred packages that nothing else needs
   await installPackages('mutation');
   for (const folder of asked.length > 0 ? asked : FOLDERS) {
-    const report = oneIn > 1 ? `${folder}.one-in-${oneIn}` : folder;
+    const report = `${folder}${oneIn > 1 ? `.one-in-${oneIn}` : ''}${parts > 1 ? `.part-${part}-of-${parts}` : ''}`;
     log(`mutating core/src/${folder}; what survives is in .local/stryker/${report}.json`);
     forgetSurvivors(report);
     const stryker = path.join(ROOT, 'mutation/node_modules/@stryker-mutator/core/bin/stryker.js');
     await sh(process.execPath, [stryker, 'run', 'mutation/stryker.config.mjs'], {
-      env: { ...process.env, MUTATED: folder, MUTATED_ONE_IN: String(oneIn), MUTATED_REPORT: report },
+      env: {
+        ...process.env,
+        MUTATED: folder,
+        MUTATED_ONE_IN: String(oneIn),
+        MUTATED_PART: values.part,
+        MUTATED_REPORT: report,
+      },
     });
   }
 } catch (error) {

@@ -88,6 +88,8 @@ test('training and a failure are practised by keyboard, timed aloud, and kept as
   await page.keyboard.press('Enter');
   const torque = (n: number): Promise<number> => page.$eval(`[data-torque="${n}"]`, (e) => parseFloat(e.textContent));
   await page.waitForSelector('[data-nr]');
+  // the hand is on the slider, and the keys work all the same
+  await page.focus('input[type=range]');
   await page.keyboard.press('t');
   await page.waitForFunction(() => document.body.textContent.includes('both engines share'));
   await page.keyboard.press('2');
@@ -98,9 +100,21 @@ test('training and a failure are practised by keyboard, timed aloud, and kept as
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
   await page.waitForFunction(() => parseFloat(document.querySelector('[data-nr]')!.textContent) > 97);
   expect(await seriousFindings(page)).toEqual([]);
+  while (!(await page.evaluate(() => document.body.textContent.includes('On the ground'))))
+    await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Escape');
   await page.waitForSelector('[data-past]');
-  expect(await stage.text('[data-past]')).toMatch(/H9, engine failure.*Thirty-second power, engine 1/);
+  expect(await stage.text('[data-past]')).toMatch(/H9, engine failure.*lost, landed.*Thirty-second power, engine 1/);
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('button')].some((b) => b.textContent === 'Begin the hover'),
+  );
+  await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Begin the hover')!.focus());
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[data-nr]');
+  await page.keyboard.press('Escape');
+  await page.waitForFunction(() =>
+    /training mode.*ended in the air/.test(document.querySelector('[data-past] li')?.textContent ?? ''),
+  );
   const today = await stage.call.get<{ aircraft: { openRun: string | null }[] }>('/today');
   expect(today.aircraft.every((a) => a.openRun === null)).toBe(true);
 });

@@ -45,9 +45,15 @@ export function bindKeys(bindings: readonly Binding[]): () => void {
 function act(event: KeyboardEvent, { run, held }: Binding): void {
   const target = event.target as HTMLElement;
   if (event.defaultPrevented || (event.repeat && !held)) return;
-  if (target.matches('input, textarea, select, [contenteditable]') || target.closest('[role=dialog]')) return;
+  if (keeps(target, event.key) || target.closest('[role=dialog]')) return;
   // a control that was reached with Tab keeps its own Space
   if (event.key === ' ' && target.matches('button:focus-visible, a:focus-visible')) return;
   event.preventDefault();
   run();
+}
+
+/** Whether what holds the focus has a use of its own for a key: a slider only for those that move it. */
+function keeps(target: HTMLElement, key: string): boolean {
+  if (target.matches('input[type=range]')) return /^(Arrow|Page|Home$|End$)/.test(key);
+  return target.matches('input, textarea, select, [contenteditable]');
 }

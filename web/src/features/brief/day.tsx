@@ -103,7 +103,7 @@ function DayFields({ desk: { input, brief, set, context } }: { desk: BriefDesk }
         {input.observedAt === null ? (
           <SlimButton onPress={() => set({ observedAt: context.now })}>Just now</SlimButton>
         ) : (
-          <b>
+          <b data-words>
             {input.observedAt.slice(11, 16)} Z
             {brief.age_min !== null && brief.age_min >= 1 ? `, ${Math.round(brief.age_min)} min ago` : ''}
           </b>

@@ -37,7 +37,8 @@ export const Computed = styled.div`
     white-space: nowrap;
   }
   b[data-state='unknown'],
-  b[data-state='refused'] {
+  b[data-state='refused'],
+  b[data-words] {
     white-space: normal;
   }
   b[data-state='unknown'],

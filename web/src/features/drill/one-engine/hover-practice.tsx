@@ -73,12 +73,12 @@ export function HoverPractice({ type, leave }: HoverPracticeProps) {
         '1': () => send({ kind: 'fail', engine: 1 }),
         '2': () => send({ kind: 'fail', engine: 2 }),
         h: () => send({ kind: 'hand-back' }),
-        escape: stop,
         ...Object.fromEntries(
           LIMITERS.map((l) => [l.key.toLowerCase(), () => send({ kind: 'limiter', limiter: l.id })]),
         ),
       }
     : {};
+  if (now !== null) keys['escape'] = stop;
   useKeys(keys);
 
   return (
