@@ -24,6 +24,8 @@ const COOLED_K = 60;
 const ROTOR_MOVES_PCT = 1.5;
 /** readings this far apart come too late to warn of heat */
 const TOO_SLOW_S = 0.5;
+/** an engine that comes last, or idles so little too slow, has idled, % */
+const NEAR_IDLE_PCT = 1;
 /** no gas heats a thermocouple by so much between two readings */
 const LEAP_K = 150;
 
@@ -278,20 +280,22 @@ export class TurbineStartMachine extends StartMachine {
     const r = this.record;
     const ng = values[this.i.speed]!;
     const [low, high] = idleWindow(this.spec, r);
-    // an idle that is too high when its time is over is said to be so; it is no start that is too slow
-    const tooHigh = ng > high && t_s - r.starterAt_s > this.spec.idleWithin_s;
-    const inside = ng >= low && (ng <= high || tooHigh);
+    // when its time is over, an idle that is too high or just too low is said to be so, and one that comes last has the
+    // time to settle: neither is a start that is too slow
+    const late = t_s - r.starterAt_s > this.spec.idleWithin_s;
+    const inside = late ? ng >= low - NEAR_IDLE_PCT : ng >= low && ng <= high;
     const idle_s = this.atIdle.update(dt_s, ng, inside);
     if (inside && Number.isNaN(r.idleAt_s)) r.idleAt_s = t_s;
     if (idle_s === 0 && !inside) r.idleAt_s = NaN;
     if (idle_s < this.spec.idleFor_s) return false;
-    if (tooHigh) this.idleTooHigh(t_s, ng, high);
+    if (ng < low) this.idleIs(t_s, 'low', `${ng.toFixed(1)} % Ng; at least ${low.toFixed(1)} % expected`);
+    if (ng > high)
+      this.idleIs(t_s, 'high', `${ng.toFixed(1)} % Ng; at most ${high.toFixed(1)} % expected at this height`);
     return true;
   }
 
-  private idleTooHigh(t_s: number, ng: number, high: number): void {
-    const text = `Idle at ${ng.toFixed(1)} % Ng; at most ${high.toFixed(1)} % expected at this height. Look before the run-up`;
-    this.cue(t_s, 'idle-high', 'caution', text, 'Idle high.');
+  private idleIs(t_s: number, where: 'low' | 'high', words: string): void {
+    this.cue(t_s, `idle-${where}`, 'caution', `Idle at ${words}. Look before the run-up`, `Idle ${where}.`);
   }
 
   private judge(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {

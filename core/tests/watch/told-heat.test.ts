@@ -106,6 +106,14 @@ describe('limits of a start', () => {
     expect(saidIn(told).slice(-2)).toEqual(['59 caution idle-high', '59 idle']);
     expect(textsOf(told, 'idle-high')).toEqual(['Idle at 70.0 % Ng; at most 67.5 % expected at this height. Look before the run-up']); // oxfmt-ignore
   });
+  test('an idle that comes last has the time to settle, and one that stays just too low is said so', () => {
+    const comesTo = (...last: [number, number][]): Told => tell('S7', { 'ng.1': [[10, 0], [14, 16], [34, 63], ...last] }, { seconds: 70 }); // oxfmt-ignore
+    expect(saidIn(comesTo([55.9, 65.7], [57.5, 67])).slice(-1)).toEqual(['59 idle']);
+    const low = comesTo([55.9, 65.7], [56, 65.8]);
+    expect(saidIn(low).slice(-2)).toEqual(['59 caution idle-low', '59 idle']);
+    expect(textsOf(low, 'idle-low')).toEqual(['Idle at 65.8 % Ng; at least 66.5 % expected. Look before the run-up']);
+    expect(stopsIn(comesTo([55.9, 65.2], [60, 67]))[0]).toMatch(/^56\.\d+ slow: Not at idle 46 s after the starter/);
+  });
   test('on one reading a second it is told that this is too slow to warn', () => {
     const told = tell('S7', {}, { step_s: 1, seconds: 60 });
     expect(textsOf(told, 'slow-data')).toEqual(['One reading in 1.0 seconds is too slow to warn before a limit: watch the temperature']); // oxfmt-ignore
