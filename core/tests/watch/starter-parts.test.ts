@@ -44,6 +44,28 @@ describe('the duty of a starter', () => {
     const duty = new StarterDuty(spec);
     work(duty, [[0, 20], [1400, 1410]], 1412); // oxfmt-ignore
     expect(duty.engagement).toBe(0);
+    const justRested = new StarterDuty(spec);
+    justRested.step(1, 1, true);
+    justRested.step(2, 1, false);
+    expect([2, 1301.9, 1302].map((t_s) => justRested.triesLeft(t_s))).toEqual([1, 1, 2]);
+    justRested.step(1302, 1, true);
+    expect(justRested.engagement).toBe(0);
+  });
+
+  test('no rest is due before the first engagement, while it turns, and in a chatter', () => {
+    const duty = new StarterDuty({ on_s: [45, 30], rest_s: [80, 1300] });
+    expect([duty.restDue_s(0), duty.allowed_s, duty.triesLeft(0)]).toEqual([0, 45, 2]);
+    // the first frame of a record may already turn
+    duty.step(0, 0, true);
+    expect(duty.on_s).toBeGreaterThan(0);
+    duty.step(10, 10, true);
+    expect([duty.restDue_s(10), duty.allowed_s, Math.round(duty.left_s)]).toEqual([0, 45, 35]);
+    duty.step(11, 1, false);
+    expect([duty.restDue_s(11.5), duty.allowed_s]).toEqual([0, 45]);
+    duty.step(12.5, 1.5, false);
+    expect([duty.restDue_s(12.5), duty.allowed_s, duty.triesLeft(12.5)]).toEqual([78.5, 30, 1]);
+    expect(duty.step(92, 1, true)).toBe(0);
+    expect([duty.engagement, duty.allowed_s, duty.left_s]).toEqual([1, 30, 29]);
   });
 
   test('a contactor that chatters is one engagement', () => {
