@@ -1,4 +1,5 @@
 import type { Limit } from '../aircraft/index.ts';
+import { FuelFall } from './fuel-fall.ts';
 import type { PeakPredictor } from './predictor.ts';
 import { SeenFor } from './seen-for.ts';
 
@@ -23,6 +24,7 @@ export class HeatAlarm {
   private readonly mildest_C: number;
   private readonly short_C: number;
   private over_s = 0;
+  private readonly fall = new FuelFall();
   private readonly fuelHot = new SeenFor();
   private called = false;
 
@@ -35,6 +37,7 @@ export class HeatAlarm {
 
   reset(): void {
     this.over_s = 0;
+    this.fall.reset();
     this.fuelHot.reset();
     this.called = false;
   }
@@ -42,6 +45,7 @@ export class HeatAlarm {
   /** One frame of a start that burns. @param fuel_kg_h NaN when it is not sensed @returns true at the frame that makes the alarm */
   rises(dt_s: number, predictor: PeakPredictor, fuel_kg_h: number): boolean {
     if (this.called) return false;
+    this.fall.update(dt_s, fuel_kg_h);
     this.over_s = this.isHot(predictor, fuel_kg_h) ? this.over_s + dt_s : 0;
     this.called = this.over_s >= LASTS_S;
     return this.called;
@@ -50,7 +54,9 @@ export class HeatAlarm {
   private isHot(predictor: PeakPredictor, fuel_kg_h: number): boolean {
     if (!(predictor.gas_C > this.short_C)) return false;
     if (Number.isNaN(fuel_kg_h)) return predictor.peak_C > this.mildest_C;
-    return this.isFuelHot(predictor, fuel_kg_h) || predictor.peak_C > this.mildest_C + PEAK_MARGIN_K;
+    if (this.isFuelHot(predictor, fuel_kg_h)) return true;
+    // a hand, or a control, that takes the fuel back turns the gas back sooner
+    return predictor.peakWhenFuelFalls_C(this.fall.share_per_s) > this.mildest_C + PEAK_MARGIN_K;
   }
 
   /** The same without the gauge, which is not believed: by the fuel alone. @returns true at the frame that makes the alarm */

@@ -52,12 +52,25 @@ export class PeakPredictor {
 
   /** seconds until a first-order lag would peak if nothing changed, 0 when the indication falls */
   get peakIn_s(): number {
-    return this.Td > 0 ? this.tau_s * Math.log(1 + this.Td / this.fall_K_s) : 0;
+    return this.peakTime_s(this.fall_K_s);
   }
 
   /** where it would peak; a forecast with a wide spread, °C */
   get peak_C(): number {
-    return this.Td > 0 ? this.gas_C - this.fall_K_s * this.peakIn_s : this.Tf_C;
+    return this.peakOf(this.fall_K_s);
+  }
+
+  /** where it would peak while this share of the fuel is taken away in each second, °C */
+  peakWhenFuelFalls_C(share_per_s: number): number {
+    return this.peakOf(this.fall_K_s + (this.gas_C - this.baseline_C) * share_per_s);
+  }
+
+  private peakOf(fall_K_s: number): number {
+    return this.Td > 0 ? this.gas_C - fall_K_s * this.peakTime_s(fall_K_s) : this.Tf_C;
+  }
+
+  private peakTime_s(fall_K_s: number): number {
+    return this.Td > 0 ? this.tau_s * Math.log(1 + this.Td / fall_K_s) : 0;
   }
 
   /** how far this fuel lifts the gas in the air that flows now, K */

@@ -53,6 +53,8 @@ export abstract class StartMachine {
   protected readonly emit: EventSink;
   private readonly electric: boolean;
   private restVolts_V = NaN;
+  /** the last start was stopped, and did not come to idle in spite of it */
+  private failed = false;
   private speedLost_s = 0;
   /** how long it was seen to be turned: a hole counts little, an engine that was not looked at may have just begun to turn */
   private turnedFor_s = 0;
@@ -283,6 +285,7 @@ export abstract class StartMachine {
 
   protected stopped(t_s: number, call: aborts.AbortCall): void {
     this.abortReason = call.reason;
+    this.failed = true;
     if (this.state !== 'aborted') {
       for (const gate of this.gates) gate.forget();
       this.enter(t_s, 'aborted', call.text);
@@ -291,7 +294,8 @@ export abstract class StartMachine {
   }
 
   protected begin(t_s: number, values: ArrayLike<number>): void {
-    const again = this.record.attempt > 0;
+    const words = this.startWords(this.failed);
+    this.failed = false;
     this.record = blankRecord(this.record.attempt + 1);
     const r = this.record;
     r.starterAt_s = t_s;
@@ -308,8 +312,8 @@ export abstract class StartMachine {
     this.turnedFor_s = 0;
     this.reset(t_s, values);
     this.stood = false;
-    this.enter(t_s, 'cranking', again ? 'Starter engaged again' : 'Starter engaged');
-    this.call(t_s, 'starter', this.startWords(again));
+    this.enter(t_s, 'cranking', words);
+    this.call(t_s, 'starter', words);
     this.judgeGates(t_s, 'starter');
     if (this.starterUnseen) {
       const text = 'The engine turns, but its starter reads off: whether it is engaged is told by the speed';
@@ -322,6 +326,7 @@ export abstract class StartMachine {
     }
   }
 
+  /** @param again the last start was stopped */
   protected startWords(again: boolean): string {
     return again ? 'Starter engaged again' : 'Starter engaged';
   }
@@ -404,6 +409,7 @@ export abstract class StartMachine {
   /** It was told to stop, was not stopped, and runs: its idle limits count from now on, and a good start stays a good one. */
   private wentOn(t_s: number): void {
     const foretold = this.abortReason !== null && FORETOLD.has(this.abortReason);
+    this.failed = false;
     this.enter(t_s, 'idle', 'Went on against the stop, idle stable');
     // an engine whose oil pressure nobody has seen has not made a good start, however long it runs
     const oiled = this.spec.channels.oilPressure === undefined || !Number.isNaN(this.record.oilAt_s);

@@ -7,6 +7,7 @@ import type { EventSink } from './events.ts';
 import { PeakPredictor } from './predictor.ts';
 import { idleWindow } from './idle-window.ts';
 import { ALONE_S, Lasting } from './lasting.ts';
+import type { Guard } from './limit-windows.ts';
 import { SeenFor } from './seen-for.ts';
 import type { Milestone } from './milestone.ts';
 import { Pickup } from './pickup.ts';
@@ -49,6 +50,8 @@ export class TurbineStartMachine extends StartMachine {
   private readonly held = new Lasting();
   private readonly atIdle = new SeenFor();
   private readonly pickup = new Pickup();
+  /** the selector was off, or not seen, since this start began */
+  private deselected = false;
   private releaseCalled = false;
   private unseenOil = false;
   private unseenRotor = false;
@@ -108,13 +111,32 @@ export class TurbineStartMachine extends StartMachine {
     this.controls.reset();
     this.atIdle.reset();
     this.pickup.reset();
+    this.deselected = false;
     this.releaseCalled = false;
     this.unseenOil = false;
     this.unseenRotor = false;
   }
 
+  /** A control that is left selected after its start was stopped tries by itself; one that was off is selected anew. */
   protected override startWords(again: boolean): string {
-    return again && this.spec.fuelBy === 'control' ? 'The control tries once more' : super.startWords(again);
+    const byControl = again && this.spec.fuelBy === 'control' && !this.deselected;
+    return byControl ? 'The control tries once more' : super.startWords(again);
+  }
+
+  override rest(t_s: number, values: ArrayLike<number>): void {
+    this.lookAtSelector(values);
+    super.rest(t_s, values);
+  }
+
+  /** While a stop may be followed by a try of the control's own, a replay must see the selector move. */
+  override guards(): Guard[] {
+    const mayTry = this.phase === 'off' && this.spec.fuelBy === 'control' && this.abortReason !== null;
+    const selected = { index: this.i.selector, low: 0, high: Infinity };
+    return mayTry && !this.deselected ? [...super.guards(), selected] : super.guards();
+  }
+
+  private lookAtSelector(values: ArrayLike<number>): void {
+    if (!(values[this.i.selector]! > 0)) this.deselected = true;
   }
 
   protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
@@ -131,6 +153,7 @@ export class TurbineStartMachine extends StartMachine {
     const r = this.record;
     const tot = values[this.i.temperature]!;
     const volts = values[this.i.volts]!;
+    this.lookAtSelector(values);
     this.pickup.read(dt_s, values[this.i.speed]!);
     const ng = this.pickup.speed_pct;
     this.predictor.update(dt_s, ng, tot);

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Limit, TurbineStart } from '@rouse/core/aircraft';
 import type { Corridor, StartDay } from '@rouse/core/watch';
+import { FuelFall } from '../../src/watch/fuel-fall.ts';
 import { FuelHeat } from '../../src/watch/fuel-heat.ts';
 import { HabitCaution } from '../../src/watch/habit-caution.ts';
 import { HeatAlarm } from '../../src/watch/heat-alarm.ts';
@@ -15,7 +16,7 @@ const limit = skerry.limits.find((l) => l.id === 'tot-start')!;
 /** A predictor that says what it is told. */
 const saying = (
   says: Partial<Pick<PeakPredictor, 'gas_C' | 'peak_C' | 'speedRate_pct_s' | 'rate_K_s' | 'Tf_C'>> & { carried_K?: number },
-): PeakPredictor => ({ gas_C: 0, peak_C: 0, speedRate_pct_s: 2, rate_K_s: 0, Tf_C: 0, ...says, carried_K: () => says.carried_K ?? 0 }) as unknown as PeakPredictor; // oxfmt-ignore
+): PeakPredictor => ({ gas_C: 0, peak_C: 0, speedRate_pct_s: 2, rate_K_s: 0, Tf_C: 0, ...says, carried_K: () => says.carried_K ?? 0, peakWhenFuelFalls_C: (share: number) => (says.peak_C ?? 0) - 100 * share }) as unknown as PeakPredictor; // oxfmt-ignore
 /** How many frames until it says so, null where it never does. */
 function framesUntil(says: () => unknown, most = 100): number | null {
   for (let k = 1; k <= most; k++) if (says()) return k;
@@ -179,6 +180,38 @@ describe('heat by its fuel', () => {
   });
 });
 
+describe('fuel that is taken back', () => {
+  const shareAfter = (flows: readonly number[], dt_s = 0.02): number => {
+    const fall = new FuelFall();
+    for (const flow of flows) fall.update(dt_s, flow);
+    return fall.share_per_s;
+  };
+  const even = (from: number, by: number): number[] => Array.from({ length: 50 }, (_, k) => from + by * k);
+
+  test('is a share of the flow a second, and nothing while it rises or stands', () => {
+    expect(shareAfter(even(40, -0.2))).toBeCloseTo(10 / 31.2, 1);
+    expect(shareAfter(even(40, -2), 0.2)).toBeGreaterThan(0.25);
+    expect([shareAfter([]), shareAfter([40]), shareAfter(even(40, 0)), shareAfter(even(40, 0.2))]).toEqual([
+      0, 0, 0, 0,
+    ]);
+  });
+  test('is not lost with a reading, nor by a frame that comes twice', () => {
+    const flows = even(40, -0.2);
+    const holed = flows.map((flow, k) => (k % 7 === 3 ? NaN : flow));
+    expect(shareAfter(holed)).toBeCloseTo(shareAfter(flows), 1);
+    expect(shareAfter([40, 40], 0)).toBe(0);
+  });
+  test('turns the gas back sooner', () => {
+    const predictor = new PeakPredictor(spec.lag);
+    for (let k = 0; k < 100; k++) predictor.update(0.02, 20 + 0.05 * k, 100 + 4 * k);
+    expect(predictor.peakWhenFuelFalls_C(0)).toBe(predictor.peak_C);
+    const [a, b] = [0.2, 0.4].map((share) => predictor.peakWhenFuelFalls_C(share));
+    expect(a).toBeLessThan(predictor.peak_C - 20);
+    expect(b).toBeLessThan(a! - 10);
+    expect(b).toBeGreaterThan(predictor.Tf_C);
+  });
+});
+
 describe('an alarm of heat', () => {
   const risesAt = (says: Parameters<typeof saying>[0], fuel_kg_h = 50, dt_s = 0.02): number | null => {
     const alarm = new HeatAlarm(limit);
@@ -196,6 +229,18 @@ describe('an alarm of heat', () => {
   test('where the fuel is not sensed, a peak above the mildest band is enough', () => {
     expect(risesAt({ gas_C: 836, peak_C: 771 }, NaN)).toBe(3);
     expect(risesAt({ gas_C: 836, peak_C: 769 }, NaN)).toBeNull();
+  });
+  test('a peak counts as it will be with the fuel that is taken back', () => {
+    const alarm = new HeatAlarm(limit);
+    const risesWith = (flow: (t_s: number) => number): number | null => {
+      alarm.reset();
+      let k = 0;
+      return framesUntil(() => alarm.rises(0.02, saying({ gas_C: k < 40 ? 800 : 900, peak_C: 870 }), flow(0.02 * k++)));
+    };
+    expect(risesWith(() => 50)).toBe(43);
+    expect(risesWith((t_s) => 50 + 20 * t_s)).toBe(43);
+    // a third of it a second is taken back; 33 K below is no more than the margin
+    expect(risesWith((t_s) => 50 - 15 * t_s)).toBeNull();
   });
   test('one frame of a slow unit is enough, and it is called once', () => {
     expect(risesAt({ gas_C: 836, carried_K: 920 }, 50, 0.25)).toBe(1);

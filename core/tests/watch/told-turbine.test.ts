@@ -353,6 +353,7 @@ describe('a start that was stopped', () => {
     const told = tell('S7', { ...UNLIT, 'fuel.1.flow': 0, 'ng.1': [[10, 0], [14, 16], [18, 16], [24, 0], [30, 0], [34, 16]], 'starter.1.amps': again, 'engine.1.selector': (t_s) => (t_s >= 10 && t_s < 18 ? 1 : t_s >= 29 ? 1 : 0) }); // oxfmt-ignore
     expect(textsOf(told, 'starter-rest')).toEqual(['Starter turns before its rest is over: 68 s are still due']);
     expect(told.watch.start.record.attempt).toBe(2);
+    expect(textsOf(told, 'starter')).toEqual(['Starter engaged', 'Starter engaged again']);
   });
   test('a starter that is on for too long is told of five seconds before', () => {
     const told = tell('S7', { 'ng.1': [[10, 0], [14, 16], [60, 60]], 'starter.1.amps': (t_s) => (t_s >= 10 ? 500 : 0) }, { seconds: 55 }); // oxfmt-ignore
