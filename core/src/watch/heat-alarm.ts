@@ -12,7 +12,7 @@ const FUEL_LASTS_S = 0.3;
 /** how far above the band the fuel must carry the gas, where the gas itself has only just passed it */
 const FUEL_MARGIN_K = 120;
 /** how far above the mildest band the closed-form peak must be, where the fuel does not explain the heat */
-const PEAK_MARGIN_K = 75;
+const PEAK_MARGIN_K = 110;
 
 /**
  * Stops a start that is going to be hot, by the physics of its own readings: its gas is above the band that is allowed

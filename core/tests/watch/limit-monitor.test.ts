@@ -75,6 +75,14 @@ describe('over a record', () => {
     expect(result.budgets).toMatchObject({ 'low/A': { used_s: 2, remaining_s: 1 }, 'high/A': { used_s: 0 } });
   });
 
+  test('is written up in the order in which it came, at one time the mild band inside of which the severe one lies', () => {
+    const result = read([[0, 130], [3, 130]], { max_gap_s: 9, table: undefined, tables: { both: table, none: tables.high }, phases: [[0, 'both'], [2, 'none']] }); // oxfmt-ignore
+    expect(eventsOf(result)).toEqual(['0 ENTER A', '0 ENTER B', '1 EXPIRED B', '2 EXIT B', '2 EXIT A', '2 PHASE none', '2 ENTER A']); // oxfmt-ignore
+    const { records } = read([[0, 90], [1, 110], [2, 130], [3, 110], [4, 130], [5, 90]]); // oxfmt-ignore
+    expect(records.map((r) => `${r.band} ${r.start}`)).toEqual(['A 0.5', 'B 1.5', 'B 3.5']);
+    expect(read([[0, 130], [1, 130]]).records.map((r) => r.band)).toEqual(['A', 'B']); // oxfmt-ignore
+  });
+
   test('a gap is held at its worse end, and estimated only where a band is open in it', () => {
     expect(eventsOf(read([[0, 90], [10, 95]]))).toEqual(['0 GAP_START BLIND', '10 GAP_END null']); // oxfmt-ignore
     const worse = read([[0, 90], [10, 105]]); // oxfmt-ignore

@@ -103,6 +103,11 @@ describe('a flight that is told', () => {
     expect(raised(tell('S7', FLOWN, FLIGHT))).toEqual([]);
     expect(raised(tell('S7', { ...FLOWN, 'tq.1': (t_s, before) => (t_s >= 60 && t_s < 75 ? 105 : before) }, FLIGHT))).toEqual(['60 caution torque-run/take-off', '60 caution torque-run/transient', '68 warning torque-run/transient/expired']); // oxfmt-ignore
   });
+  test('what is never allowed is said at once, and not with the time that is left', () => {
+    const never = tell('S7', { ...FLOWN, 'tot.1': (t_s, before) => (t_s >= 70 && t_s < 71 ? 900 : before) }, FLIGHT);
+    const codes = saidIn(never).flatMap((s) => (s.includes('tot-run') ? [s.replace(/^[\d.]+ /, '')] : []));
+    expect(codes).toEqual(['caution tot-run/take-off', 'caution tot-run/transient', 'warning tot-run/never/expired']);
+  });
   test('while a test sets a limit aside nothing is said of it, and what stays wrong after it is', () => {
     const tested = (low_until_s: number): string[] =>
       saidIn(tell('S7', { ...FLOWN, 'switch.hydraulic-test': between(80, 84, 1), 'hydraulic.1.pressure': between(81, low_until_s, 40) }, FLIGHT)).filter((s) => s.includes('hydraulic')); // oxfmt-ignore
@@ -206,8 +211,14 @@ describe('a snapshot', () => {
     expect(start).toMatchObject({ state: 'accelerating', phase: 'start', starterAt_s: 10, starterOn_s: 10.125, starterLeft_s: 34.875, starterAllowed_s: 45, triesLeft: 1 }); // oxfmt-ignore
     expect(start!.milestones.map((m) => [m.id, m.due_s, m.met])).toEqual([['light-off', 20, true], ['oil', 26.75, true], ['rotor', null, true], ['starter', null, false], ['idle', 56, false]]); // oxfmt-ignore
     expect(start!.milestones.map((m) => m.words)).toEqual(['within 6 s of fuel', '0.9 bar within 10 s of light-off', 'by 31 % Ng', 'by 55 % Ng, on its own', '66.5 to 67.5 % for 3 s']); // oxfmt-ignore
+    expect(start!.milestones.map((m) => m.title)).toEqual(['Light-off', 'Oil pressure', 'Rotor turning', 'Starter cut-out', 'Idle stable']); // oxfmt-ignore
     expect(start!.rate_K_s).toBeCloseTo(60, 1);
     expect(start!.speedRate_pct_s).toBeCloseTo(2.5, 2);
+  });
+  test('of a start by hand says where the hand lets go', () => {
+    const told = tell('C5', {}, { seconds: 20 });
+    const starter = snapshotOf(told.watch, told.type).starts[0]!.milestones.find((m) => m.id === 'starter');
+    expect(starter).toMatchObject({ title: 'Starter off', words: 'at 53 % Ng, by hand' });
   });
   test('shows the peak that is to come only near it, and not by a gauge that is not believed', () => {
     const eases: Readings = { 'tot.1': [[16, 20], [24, 580], [28, 640], [36, 480]] }; // oxfmt-ignore
