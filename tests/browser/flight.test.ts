@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { FLEET } from '../../server/src/demo/identity.ts';
+import { layoutFaults } from './layout.ts';
 import { seriousFindings, spoken } from './chrome.ts';
 import { leaveItem, presentItem, workByKeyboard } from './pilot.ts';
 import { useStage } from './stage.ts';
@@ -102,6 +103,7 @@ test('training and a failure are practised by keyboard, timed aloud, and kept as
   expect(await seriousFindings(page)).toEqual([]);
   while (!(await page.evaluate(() => document.body.textContent.includes('On the ground'))))
     await page.keyboard.press('ArrowDown');
+  expect(await layoutFaults(page, 'one engine out')).toEqual([]);
   await page.keyboard.press('Escape');
   await page.waitForSelector('[data-past]');
   expect(await stage.text('[data-past]')).toMatch(/H9, engine failure.*lost, landed.*Thirty-second power, engine 1/);

@@ -24,7 +24,7 @@ const Figures = styled.dl`
   }
   dd {
     ${mono}
-    font-size: 1.5rem;
+    font-size: 1.375rem;
     font-weight: 680;
     line-height: 1.1;
     margin: 0;
@@ -68,7 +68,7 @@ export function Flight({ type, now }: { type: WatchedType; now: PracticeNow }) {
         <div data-low={now.nr_pct < type.runUpWatch.rotor_pct[0] || undefined}>
           <dt>Rotor</dt>
           <dd data-nr>
-            {now.nr_pct.toFixed(1)} % <small>least {now.nrLeast_pct.toFixed(1)} %</small>
+            {now.nr_pct.toFixed(1)} % <small>least {now.nrLeast_pct.toFixed(1)}</small>
           </dd>
         </div>
         {([0, 1] as const).map((i) => (
