@@ -91,6 +91,13 @@ describe('over a record', () => {
     expect(worse.worst).toBe('EXPIRED');
   });
 
+  test('a gap that ends on the safe side leaves its bands, the severe one first', () => {
+    const left = read([[0, 130], [10, 90]]); // oxfmt-ignore
+    expect(eventsOf(left)).toEqual(['0 GAP_START ESTIMATED', '0 ENTER A', '0 ENTER B', '1 EXPIRED B', '3 EXPIRED A', '10 EXIT B', '10 EXIT A', '10 GAP_END null']); // oxfmt-ignore
+    expect(left.records).toMatchObject([{ closed_by_phase: false, open: false, peak: 130 }, { open: false }]);
+    expect(read([[0, 110], [10, 125], [11, 125]]).records[0]).toMatchObject({ peak: 125, peak_t: 0, estimated_s: 10 }); // oxfmt-ignore
+  });
+
   test('a phase that begins in a gap has its table from there on, at the level that is held', () => {
     const result = read([[0, 90], [10, 105]], { table: undefined, tables, phases: [[-1, 'high'], [8, 'low']] }); // oxfmt-ignore
     expect(eventsOf(result)).toEqual(['0 GAP_START ESTIMATED', '8 PHASE low', '8 ENTER A', '10 GAP_END null']);

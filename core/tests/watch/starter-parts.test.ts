@@ -99,8 +99,8 @@ describe('a gate', () => {
   const spec = type.startWatches[1]!.gates.find((g) => g.id === 'generator-load')!;
   const amps = type.channels.findIndex((c) => c.id === 'generator.1.amps');
   /** Feeds a reading once a second. */
-  function feed(reading: (t_s: number) => number, seconds: number): Gate {
-    const gate = new Gate(type, spec);
+  function feed(reading: (t_s: number) => number, seconds: number, waitsFor = spec): Gate {
+    const gate = new Gate(type, waitsFor);
     const frame = new Float64Array(type.channels.length).fill(NaN);
     for (let t = 0; t < seconds; t++) {
       frame[amps] = reading(t);
@@ -129,6 +129,38 @@ describe('a gate', () => {
     expect(feed(() => NaN, 20).predicted_s()).toBeNull();
     expect(feed(() => NaN, 20).verdict).toBe('unknown');
     expect(feed((t) => 290 - t, 5).predicted_s()).toBeNull();
+  });
+
+  test('of a reading that falls evenly is forecast in a straight line, at whatever pace it comes', () => {
+    const falls = (t_s: number): number => 290 - 2 * t_s;
+    expect(feed(falls, 30).predicted_s()).toBe(51);
+    expect(feed((t) => 290 - 0.01 * t, 30).predicted_s()).toBeNull();
+    const gate = new Gate(type, spec);
+    const frame = new Float64Array(type.channels.length).fill(NaN);
+    for (let k = 0; k < 300; k++) {
+      frame[amps] = falls(k / 10);
+      gate.rest(k / 10, frame);
+    }
+    expect(gate.predicted_s()).toBe(51);
+  });
+
+  test('begins its forecast anew after a lost reading, after it was met, and after a stop', () => {
+    const falls = (t: number): number => 290 - 2 * t;
+    expect(feed((t) => (t === 25 ? NaN : falls(t)), 30).predicted_s()).toBeNull();
+    expect(feed((t) => (t < 20 ? 125 : 200 - t), 25).predicted_s()).toBeNull();
+    const gate = feed(falls, 30);
+    gate.forget();
+    expect([gate.verdict, gate.predicted_s()]).toEqual(['unknown', null]);
+  });
+
+  test.each([
+    [{ channel: 'generator.1.amps', atMost: 130 }, 51],
+    [{ channel: 'generator.1.amps', below: 130 }, 51],
+    [{ channel: 'generator.1.amps', atLeast: 350 }, null],
+    [{ channel: 'generator.1.amps', above: 350 }, null],
+  ] as const)('waits for %j', (condition, falling_s) => {
+    expect(feed((t) => 290 - 2 * t, 30, { ...spec, condition }).predicted_s()).toBe(falling_s);
+    expect(feed((t) => 230 + 2 * t, 30, { ...spec, condition }).predicted_s()).toBe(falling_s === null ? 31 : null);
   });
 
   test('that will level off above what it waits for is not promised', () => {
@@ -214,7 +246,21 @@ describe('another try after a start that was stopped', () => {
       verdict: 'by-eye',
       words: 'Not sensed: try again only when residual temperature is at most 190 °C by eye.',
     });
-    expect(nextTry(plan('hung'), null, [], true).verdict).toBe('by-eye');
+    // what the fuel waits for does not hold the starter
+    for (const verdict of [false, 'unknown'] as const) {
+      const later = gates.map((g) => ({ ...g, at: 'fuel' as const, verdict }));
+      expect(nextTry(plan('hung'), start({ restDue_s: 0, gates: later }), [], true).verdict).toBe('open');
+      const met = gates.map((g) => ({ ...g, verdict: true as const }));
+      expect(nextTry(plan('hung'), start({ restDue_s: 0, gates: met }), [], true).verdict).toBe('open');
+    }
+    expect(nextTry(plan('hung'), null, [], true)).toMatchObject({ verdict: 'by-eye', triesLeft: null });
+    expect(nextTry(plan('hung'), start({ restDue_s: 0 }), [], false)).toMatchObject({
+      verdict: 'held',
+      words: 'Another start is open when the actions above are done.',
+      triesLeft: 2,
+      inspect: plan('hung').inspect,
+    });
+    expect(nextTry({ ...plan('hung'), inspect: undefined }, start(), [], true).inspect).toEqual([]);
     expect(nextTry({ ...plan('pilot'), another: undefined }, start(), [], true).verdict).toBe('unknown');
   });
 });

@@ -96,6 +96,13 @@ describe('limits of a start', () => {
       /^21\.9\d+ sensor-lost: Temperature leapt from \d+ past 900 °C/,
     );
   });
+  test('a temperature that uses up its band stops it, and a start that goes on after that is not good', () => {
+    const warm: Readings = { 'fuel.1.flow': NaN, 'tot.1': [[16, 20], [22, 620], [25, 755], [26, 775], [36, 775], [40, 500]] }; // oxfmt-ignore
+    const told = tell('S7', warm, { seconds: 60 });
+    expect(stopsIn(told)).toHaveLength(1);
+    expect(stopsIn(told)[0]).toMatch(/^33\.\d+ hot: .*770 °C for more than 8 s/);
+    expect(doneIn(told)).toEqual([]);
+  });
   test('volts below their floor for a second stop it', () => {
     const low: Reading = (t_s, before) => (t_s >= 12 && t_s < 14 ? 12.9 : before);
     expect(stopOf({ 'bus.volts': low })).toMatch(/low-volts: .*12\.9/);
