@@ -8,14 +8,19 @@ const LEAST_KG_H = 1;
 export class FuelFall {
   private flow_kg_h = NaN;
   private rate_kg_h_s = 0;
+  /** since the last frame that had it */
+  private unseen_s = 0;
 
   reset(): void {
     this.flow_kg_h = NaN;
     this.rate_kg_h_s = 0;
+    this.unseen_s = 0;
   }
 
-  /** One frame; NaN leaves it as it is. */
-  update(dt_s: number, fuel_kg_h: number): void {
+  /** One frame. NaN leaves it as it is. */
+  update(frame_s: number, fuel_kg_h: number): void {
+    const dt_s = frame_s + this.unseen_s;
+    this.unseen_s = Number.isNaN(fuel_kg_h) ? dt_s : 0;
     if (Number.isNaN(fuel_kg_h) || !(dt_s > 0)) return;
     if (Number.isNaN(this.flow_kg_h)) this.flow_kg_h = fuel_kg_h;
     const before_kg_h = this.flow_kg_h;

@@ -54,7 +54,7 @@ export abstract class StartMachine {
   private readonly electric: boolean;
   private restVolts_V = NaN;
   /** the last start was stopped, and did not come to idle in spite of it */
-  private failed = false;
+  protected failed = false;
   private speedLost_s = 0;
   /** how long it was seen to be turned: a hole counts little, an engine that was not looked at may have just begun to turn */
   private turnedFor_s = 0;

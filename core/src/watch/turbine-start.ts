@@ -130,9 +130,8 @@ export class TurbineStartMachine extends StartMachine {
 
   /** While a stop may be followed by a try of the control's own, a replay must see the selector move. */
   override guards(): Guard[] {
-    const mayTry = this.phase === 'off' && this.spec.fuelBy === 'control' && this.abortReason !== null;
-    const selected = { index: this.i.selector, low: 0, high: Infinity };
-    return mayTry && !this.deselected ? [...super.guards(), selected] : super.guards();
+    const mayTry = this.phase === 'off' && this.spec.fuelBy === 'control' && this.failed && !this.deselected;
+    return mayTry ? [...super.guards(), { index: this.i.selector, low: 0, high: Infinity }] : super.guards();
   }
 
   private lookAtSelector(values: ArrayLike<number>): void {

@@ -66,9 +66,10 @@ describe('in blocks, the watch reports what it reports frame by frame', () => {
     ['a record that begins in flight', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s >= 70 }],
     ['a speed to pass through', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 30 ? 55 + 0.2 * Math.sin(9 * t_s) : before) }, { seconds: 60 }], // oxfmt-ignore
     ['a run-up of the trainer', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 40 ? 97 + 0.2 * Math.sin(9 * t_s) : before), nr: (t_s) => (t_s > 45 ? 98 : t_s > 42 ? 60 : 0), 'switch.governor': between(43, 999, 1) }, { seconds: 70 }], // oxfmt-ignore
-    ['a starter that is engaged again at idle', 'S7', { 'starter.1.amps': (t_s, before) => (t_s > 60 && t_s < 72 ? 300 : before) }, { seconds: 90 }], // oxfmt-ignore
+    ['a starter that is engaged again at idle', 'S7', { ...FLOWN, 'starter.1.amps': (t_s, before) => (t_s > 60 && t_s < 72 ? 300 : before) }, { seconds: 90 }], // oxfmt-ignore
     ['a second start', 'T2', { 'starter.1': (t_s) => ((t_s >= 10 && t_s < 13.5) || (t_s >= 60 && t_s < 63) ? 1 : 0), 'engine.rpm': [[10, 0], [11, 8], [13, 8], [15, 50], [30, 50.1], [33, 0], [60, 0], [61, 8], [70, 8]] }, { seconds: 80 }], // oxfmt-ignore
     ['a stay at a speed to pass through that ends in a lost reading', 'T2', { 'engine.rpm': (t_s, before) => (t_s > 33 && t_s < 34 ? NaN : t_s > 30 && t_s < 40 ? 55 + 0.2 * Math.sin(9 * t_s) : before) }, { seconds: 60 }], // oxfmt-ignore
+    ['a try after a stop, selected anew within a second', 'S7', { ...FLOWN, nr: 0, 'tq.1': 0, 'tot.1': 20, 'fuel.1.flow': (t_s) => (t_s >= 14 && t_s < 20.2 ? 30 : 0), 'ng.1': [[10, 0], [14, 16], [20, 16], [26, 0], [60, 0], [64, 16], [70, 16]], 'starter.1.amps': (t_s) => ((t_s >= 10 && t_s < 20.5) || t_s >= 60 ? 500 : 0), 'engine.1.selector': (t_s) => ((t_s >= 10 && t_s < 50) || t_s >= 50.6 ? 1 : 0) }, { seconds: 72 }], // oxfmt-ignore
     ['rows that come every two seconds and a half', 'S7', FLOWN, { ...FLIGHT, seen: (t_s) => t_s < 70 || t_s % 2.5 === 0 }], // oxfmt-ignore
   ])('%s', (_, id, readings, how) => {
     // one that comes slowly is looked at row by row; in one that comes fast there are blocks
