@@ -1,6 +1,7 @@
 // npm run mutate [-- FOLDER... --one-in N --part K/N]: changes the code of these folders of the core bit by bit; their
 // tests must notice. One block of lines in N tells how a folder stands in a part of the time; the parts of a folder, each
-// of them whole files, are run one after another where there is no time for all of it at once.
+// of them whole files, are run one after another where there is no time for all of it at once. A file that is added
+// moves the parts.
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';

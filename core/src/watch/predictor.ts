@@ -57,15 +57,15 @@ export class PeakPredictor {
 
   /** where it would peak; a forecast with a wide spread, °C */
   get peak_C(): number {
-    return this.peakOf(this.fall_K_s);
+    return this.peakFalling_C(this.fall_K_s);
   }
 
   /** where it would peak while this share of the fuel is taken away in each second, °C */
   peakWhenFuelFalls_C(share_per_s: number): number {
-    return this.peakOf(this.fall_K_s + (this.gas_C - this.baseline_C) * share_per_s);
+    return this.peakFalling_C(this.fall_K_s + (this.gas_C - this.baseline_C) * share_per_s);
   }
 
-  private peakOf(fall_K_s: number): number {
+  private peakFalling_C(fall_K_s: number): number {
     return this.Td > 0 ? this.gas_C - fall_K_s * this.peakTime_s(fall_K_s) : this.Tf_C;
   }
 

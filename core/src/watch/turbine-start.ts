@@ -50,7 +50,7 @@ export class TurbineStartMachine extends StartMachine {
   private readonly held = new Lasting();
   private readonly atIdle = new SeenFor();
   private readonly pickup = new Pickup();
-  /** the selector was off, or not seen, since this start began */
+  /** the selector was off since this start began, or was not read when it did */
   private deselected = false;
   private releaseCalled = false;
   private unseenOil = false;
@@ -111,7 +111,7 @@ export class TurbineStartMachine extends StartMachine {
     this.controls.reset();
     this.atIdle.reset();
     this.pickup.reset();
-    this.deselected = false;
+    this.deselected = !(values[this.i.selector]! > 0);
     this.releaseCalled = false;
     this.unseenOil = false;
     this.unseenRotor = false;
@@ -135,7 +135,7 @@ export class TurbineStartMachine extends StartMachine {
   }
 
   private lookAtSelector(values: ArrayLike<number>): void {
-    if (!(values[this.i.selector]! > 0)) this.deselected = true;
+    if (values[this.i.selector]! <= 0) this.deselected = true;
   }
 
   protected follow(t_s: number, dt_s: number, values: ArrayLike<number>, starterOn: boolean): void {
